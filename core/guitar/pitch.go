@@ -1,0 +1,28 @@
+package guitar
+
+import (
+	"fmt"
+	"math"
+)
+
+// A4 is the MIDI note number of the tuning reference, 440 Hz.
+const A4 = 69
+
+// Frequency returns the pitch of a MIDI note number in Hz. Fractions of a note
+// number are cents: 69.5 is a quarter tone above A4.
+func Frequency(midi float64) float64 {
+	return 440 * math.Exp2((midi-A4)/12)
+}
+
+// MIDI returns the note number, with its fraction, of a frequency in Hz. The
+// frequency must be positive.
+func MIDI(hz float64) float64 {
+	return A4 + 12*math.Log2(hz/440)
+}
+
+var names = [12]string{"C", "C♯", "D", "D♯", "E", "F", "F♯", "G", "G♯", "A", "A♯", "B"}
+
+// NoteName spells a MIDI note with sharps and its octave: 69 is A4, 60 is C4.
+func NoteName(midi int) string {
+	return fmt.Sprintf("%s%d", names[((midi%12)+12)%12], midi/12-1)
+}

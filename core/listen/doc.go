@@ -1,0 +1,13 @@
+// Package listen hears notes in a recording: when each starts, at what pitch,
+// how loud, and when it ends.
+//
+// A [Listener] takes samples as they come, from a file or from a live stream,
+// and keeps only the last second or so. Onsets are peaks of a spectral flux
+// with maximum filter (Böck & Widmer, "Maximum filter vibrato suppression for
+// onset detection", DAFx 2013), which rises for plucks and, because its bands
+// are a quarter tone wide, for slurs that change the pitch without a pluck. A
+// peak becomes a note when the new partials last; the click of a metronome and
+// the squeak of a finger do not. Its time is refined in the waveform, where the
+// string stops following its own prediction, and its pitch is found by YIN (de
+// Cheveigné & Kawahara, J. Acoust. Soc. Am. 111, 2002).
+package listen

@@ -1,0 +1,94 @@
+package listen
+
+import "math"
+
+// A flux keeps the last spectral frames and measures what has grown in them.
+type flux struct {
+	frames [fluxFrames][]float64 // frame n is at n % fluxFrames
+	n      int                   // frames so far
+	gain   gain
+}
+
+// How frames are compared, counted in frames of [frameHop].
+const (
+	fluxLag    = 4 // 12 ms: long enough for a soft attack, short enough for the fastest trill
+	beforePeak = 6 // from a peak back to before the attack
+	fluxFrames = 32
+)
+
+// lastingAfter are the frames after a peak, 23 to 35 ms, in which a note still
+// sounds but a click or a squeak has gone.
+var lastingAfter = [...]int{8, 10, 12}
+
+func newFlux(bands int) *flux {
+	f := &flux{gain: newGain()}
+	for i := range f.frames {
+		f.frames[i] = make([]float64, bands)
+	}
+	return f
+}
+
+func (f *flux) frame(n int) []float64 { return f.frames[n%fluxFrames] }
+
+// next takes one more frame of samples and returns the flux over the frame
+// fluxLag before it.
+func (f *flux) next(s *spectrum, samples []float64) float64 {
+	now := f.frame(f.n)
+	s.of(now, samples)
+	f.gain.next(samples)
+	f.n++
+	if f.n <= fluxLag {
+		return 0
+	}
+	before := f.frame(f.n - 1 - fluxLag)
+	sum := 0.0
+	for k, v := range now {
+		sum += f.growth(around(before, k), v)
+	}
+	return sum
+}
+
+// growth returns by how many powers of ten a band has grown. Magnitudes far
+// below those of the loudest sound are all alike.
+func (f *flux) growth(before, now float64) float64 {
+	if now <= before {
+		return 0
+	}
+	c := compression * f.gain.factor()
+	return math.Log10((1 + c*now) / (1 + c*before))
+}
+
+// compression sets where growth begins to count: it is the inverse of the
+// magnitude below which bands are alike.
+const compression = 10.0
+
+// around returns the loudest of a band and its neighbours. What has grown is
+// counted beyond it, so that a partial that merely wavers counts nothing.
+func around(frame []float64, k int) float64 {
+	was := frame[k]
+	if k > 0 {
+		was = max(was, frame[k-1])
+	}
+	if k+1 < len(frame) {
+		was = max(was, frame[k+1])
+	}
+	return was
+}
+
+// lasting returns how much of what has grown at a peak is still there some
+// frames later. The frames up to peak+lastingFrames must have been taken.
+func (f *flux) lasting(peak int) float64 {
+	before := f.frame(max(0, peak-beforePeak))
+	sum := 0.0
+	for k := range before {
+		least := f.frame(peak + lastingAfter[0])[k]
+		for _, d := range lastingAfter[1:] {
+			least = min(least, f.frame(peak + d)[k])
+		}
+		sum += f.growth(around(before, k), least)
+	}
+	return sum
+}
+
+// lastingFrames is how long after a peak [flux.lasting] can tell.
+const lastingFrames = 12

@@ -1,0 +1,43 @@
+package listen
+
+import "math"
+
+// The part of a note over which its level is taken, in seconds after the onset.
+const (
+	levelFrom = 0.005
+	levelTo   = 0.105
+)
+
+// level returns the RMS of a note's first part in dB of full scale.
+func level(body []float64, rate float64) float64 {
+	from := min(int(levelFrom*rate), len(body)/2)
+	return decibels(meanSquare(body[from:min(len(body), int(levelTo*rate))]))
+}
+
+func decibels(meanSquare float64) float64 { return 10 * math.Log10(meanSquare+1e-12) }
+
+func meanSquare(x []float64) float64 {
+	if len(x) == 0 {
+		return 0
+	}
+	sum := 0.0
+	for _, v := range x {
+		sum += v * v
+	}
+	return sum / float64(len(x))
+}
+
+// silentDB is how far a note must fall below its start to count as ended.
+const silentDB = 24
+
+// sounding returns how many samples of body sound before it falls silent.
+func sounding(body []float64, rate float64) int {
+	step := max(1, int(0.010*rate))
+	loud := level(body, rate)
+	for at := len(body) / step * step; at > 0; at -= step {
+		if decibels(meanSquare(body[at-step:at])) > loud-silentDB {
+			return min(len(body), at)
+		}
+	}
+	return len(body)
+}

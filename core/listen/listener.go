@@ -1,0 +1,140 @@
+package listen
+
+import "math"
+
+// A Note is one heard note. Times are seconds from the first sample.
+type Note struct {
+	Onset   float64 `json:"t"`
+	End     float64 `json:"end"`     // when it falls silent or the next note starts
+	Pitch   float64 `json:"pitch"`   // MIDI note with its fraction
+	LevelDB float64 `json:"levelDb"` // RMS of the first 100 ms or of what there is, dB of full scale
+}
+
+// MIDI returns the nearest MIDI note.
+func (n Note) MIDI() int { return int(math.Round(n.Pitch)) }
+
+// A Listener turns a stream of samples into notes. Make one with [New].
+type Listener struct {
+	rate  float64
+	hop   int
+	sound recent // the samples still needed
+
+	spectrum *spectrum
+	flux     *flux
+	picker   picker
+	peaks    []peak // not yet known to last
+
+	open  *onset // the onset whose note is still sounding
+	notes []Note // told since the last call
+}
+
+// An onset is where a note starts.
+type onset struct {
+	at      int     // sample
+	lasting float64 // how much of what has grown there stays
+}
+
+// New returns a listener for samples at a rate per second.
+func New(rate float64) *Listener {
+	s := newSpectrum(rate)
+	return &Listener{
+		rate: rate, hop: int(math.Round(frameHop * rate)),
+		spectrum: s, flux: newFlux(len(s.bands)),
+		sound: recent{keep: int(2 * rate)},
+	}
+}
+
+// Listen hears a whole recording at once.
+func Listen(rate float64, samples []float64) []Note {
+	l := New(rate)
+	l.Write(samples)
+	return l.Close()
+}
+
+// Write hears more samples, of full scale ±1. It returns the notes that have
+// become certain since the last call.
+func (l *Listener) Write(samples []float64) []Note {
+	l.notes = nil
+	for len(samples) > 0 {
+		n := min(len(samples), 4*l.hop)
+		l.sound.add(samples[:n])
+		samples = samples[n:]
+		l.advance()
+	}
+	return l.notes
+}
+
+// Close ends the recording and returns the notes that were still open.
+func (l *Listener) Close() []Note {
+	told := l.notes
+	l.notes = nil
+	// Silence after the end lets the last frames and peaks come through.
+	end := l.sound.end
+	l.Write(make([]float64, int(0.3*l.rate)))
+	if l.open != nil {
+		l.tell(end)
+	}
+	return append(told, l.notes...)
+}
+
+// advance makes every spectral frame that the samples allow and follows the
+// peaks of its flux.
+func (l *Listener) advance() {
+	span := len(l.spectrum.window)
+	for l.flux.n*l.hop+span <= l.sound.end {
+		start := l.flux.n * l.hop
+		v := l.flux.next(l.spectrum, l.sound.slice(start, start+span))
+		if p, ok := l.picker.next(v); ok {
+			l.peaks = append(l.peaks, p)
+		}
+		if len(l.peaks) > 0 && l.flux.n > l.peaks[0].frame+lastingFrames {
+			l.judge(l.peaks[0])
+			l.peaks = l.peaks[1:]
+		}
+	}
+}
+
+// minLasting is how much growth must stay for a peak to be a note.
+const minLasting = 4.5
+
+// minInterval is the shortest time between two onsets, in seconds: faster
+// notes than 28 a second are not played on a guitar.
+const minInterval = 0.035
+
+// judge takes a peak that starts a note, which completes the note before it.
+// Of two that are too close to be both notes it keeps the one that lasts more.
+func (l *Listener) judge(p peak) {
+	lasting := l.flux.lasting(p.frame)
+	if lasting < minLasting {
+		return
+	}
+	next := &onset{l.refine(p), lasting}
+	if l.open != nil {
+		if next.at-l.open.at < int(minInterval*l.rate) {
+			if next.lasting > l.open.lasting {
+				l.open = next
+			}
+			return
+		}
+		l.tell(next.at)
+	}
+	l.open = next
+}
+
+// tell measures the open note, which lasts until sample end at the most. What
+// has no pitch is noise and no note.
+func (l *Listener) tell(end int) {
+	at := l.open.at
+	l.open = nil
+	body := l.sound.slice(at, end)
+	midi := pitch(body, l.rate)
+	if midi == 0 {
+		return
+	}
+	l.notes = append(l.notes, Note{
+		Onset:   float64(at) / l.rate,
+		End:     float64(at+sounding(body, l.rate)) / l.rate,
+		Pitch:   midi,
+		LevelDB: level(body, l.rate),
+	})
+}

@@ -1,0 +1,28 @@
+package listen
+
+// recent holds the last samples of a stream, addressed by their place in it.
+type recent struct {
+	keep  int // how many samples to hold at the least
+	buf   []float64
+	start int // place of buf[0] in the stream
+	end   int
+}
+
+func (r *recent) add(samples []float64) {
+	if len(r.buf) > 2*r.keep {
+		drop := len(r.buf) - r.keep
+		r.buf = append(r.buf[:0], r.buf[drop:]...)
+		r.start += drop
+	}
+	r.buf = append(r.buf, samples...)
+	r.end += len(samples)
+}
+
+// slice returns the samples of [from, to) as far as they are still held.
+func (r *recent) slice(from, to int) []float64 {
+	from, to = max(from, r.start), min(to, r.end)
+	if from >= to {
+		return nil
+	}
+	return r.buf[from-r.start : to-r.start]
+}

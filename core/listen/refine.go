@@ -1,0 +1,108 @@
+package listen
+
+import "math"
+
+// Times around a flux peak, in seconds. The flux tops while the attack is still
+// near the leading end of the frame.
+const (
+	refineBefore = 0.014
+	refineAfter  = 0.014
+	modelSpan    = 0.035
+	modelOrder   = 24
+)
+
+// refine finds the sample where a note starts, near a peak of the flux. Until
+// then the string rings on as its past foretells; a linear prediction learnt
+// from that past begins to fail at the attack. The onset is the change point
+// of the prediction error's variance, by maximum likelihood (Hinkley,
+// Biometrika 57, 1970, for the principle).
+func (l *Listener) refine(p peak) int {
+	centre := p.frame*l.hop + len(l.spectrum.window)/2 + 2*l.hop
+	from, to := centre-int(refineBefore*l.rate), centre+int(refineAfter*l.rate)
+	past := l.sound.slice(from-int(modelSpan*l.rate), from)
+	region := l.sound.slice(from-modelOrder, to)
+	if len(past) < 4*modelOrder || len(region) < 4*modelOrder {
+		return max(0, centre)
+	}
+	e := innovation(burg(past, modelOrder), region)
+	return from + riseBefore(e, changePoint(e), int(riseStep*l.rate))
+}
+
+// riseStep is the grain, in seconds, at which a soft attack is followed back
+// to where it starts.
+const riseStep = 0.0005
+
+// riseBefore follows a soft attack back from the change point to the first
+// sample at which the innovation is louder than before the attack.
+func riseBefore(e []float64, change, step int) int {
+	quiet := meanSquare(e[:change])
+	quiet = math.Inf(1)
+	for at := 0; at+4*step <= change; at += step {
+		quiet = min(quiet, meanSquare(e[at:at+4*step]))
+	}
+	for change-step >= 0 && meanSquare(e[change-step:change]) > 4*quiet {
+		change -= step
+	}
+	return change
+}
+
+// innovation returns what a prediction leaves unexplained of x, from the sample
+// after the first len(a) on.
+func innovation(a, x []float64) []float64 {
+	e := make([]float64, len(x)-len(a))
+	for i := range e {
+		v := x[i+len(a)]
+		for k, c := range a {
+			v -= c * x[i+len(a)-1-k]
+		}
+		e[i] = v
+	}
+	return e
+}
+
+// changePoint splits x where two variances, one before and one after, explain
+// it best.
+func changePoint(x []float64) int {
+	const edge = 8
+	total := 0.0
+	for _, v := range x {
+		total += v * v
+	}
+	floor := 1e-12 + 1e-9*total
+	best, at, left := math.Inf(1), 0, 0.0
+	for i := range x {
+		if i >= edge && i < len(x)-edge {
+			n, m := float64(i), float64(len(x)-i)
+			if cost := n*math.Log(left/n+floor) + m*math.Log((total-left)/m+floor); cost < best {
+				best, at = cost, i
+			}
+		}
+		left += x[i] * x[i]
+	}
+	return at
+}
+
+// burg returns the coefficients a[0..order) that predict x[n] as Σ a[k]·x[n−1−k],
+// by the method of Burg (1967).
+func burg(x []float64, order int) []float64 {
+	f, b := append([]float64(nil), x...), append([]float64(nil), x...)
+	a := make([]float64, 0, order)
+	for m := range order {
+		num, den := 0.0, 1e-18
+		for n := m + 1; n < len(x); n++ {
+			num += f[n] * b[n-1]
+			den += f[n]*f[n] + b[n-1]*b[n-1]
+		}
+		k := 2 * num / den
+		next := make([]float64, m+1)
+		for i := range a {
+			next[i] = a[i] - k*a[m-1-i]
+		}
+		next[m] = k
+		a = next
+		for n := len(x) - 1; n > m; n-- {
+			f[n], b[n] = f[n]-k*b[n-1], b[n-1]-k*f[n]
+		}
+	}
+	return a
+}

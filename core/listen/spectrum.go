@@ -1,0 +1,100 @@
+package listen
+
+import (
+	"math"
+
+	"gonum.org/v1/gonum/dsp/fourier"
+	"gonum.org/v1/gonum/dsp/window"
+)
+
+// frameHop and frameSpan are the step and the length of the spectral frames in
+// seconds: 128 and 2048 samples at 44.1 kHz.
+const (
+	frameHop  = 128.0 / 44100
+	frameSpan = 2048.0 / 44100
+)
+
+// bandsPerOctave is the resolution of the log-frequency spectrum: quarter
+// tones, so that a slur of one fret moves each partial by two bands.
+const bandsPerOctave = 24
+
+// A spectrum turns a frame of samples into magnitudes in bands of equal musical
+// width, as Böck & Widmer (DAFx 2013) do for onsets.
+type spectrum struct {
+	window []float64
+	fft    *fourier.FFT
+	frame  []float64
+	coeff  []complex128
+	mag    []float64
+	bands  []band
+}
+
+// A band weighs neighbouring FFT bins with a triangle.
+type band struct {
+	first  int
+	weight []float64
+}
+
+func newSpectrum(rate float64) *spectrum {
+	n := 2 * int(math.Round(frameSpan*rate/2))
+	s := &spectrum{
+		window: make([]float64, n), fft: fourier.NewFFT(n),
+		frame: make([]float64, n), mag: make([]float64, n/2+1),
+	}
+	for i := range s.window {
+		s.window[i] = 1
+	}
+	window.Hann(s.window)
+	s.bands = triangles(rate, n)
+	return s
+}
+
+// triangles lays bands from 60 Hz to 12 kHz, or to half the sampling rate. Low
+// bands that would fall into one bin become one.
+func triangles(rate float64, n int) []band {
+	top := min(12000, 0.95*rate/2)
+	var centres []int
+	for k := 0; ; k++ {
+		hz := 60 * math.Exp2(float64(k)/bandsPerOctave)
+		if hz > top {
+			break
+		}
+		bin := int(math.Round(hz * float64(n) / rate))
+		if len(centres) == 0 || bin > centres[len(centres)-1] {
+			centres = append(centres, bin)
+		}
+	}
+	var out []band
+	for i := 1; i+1 < len(centres); i++ {
+		lo, mid, hi := centres[i-1], centres[i], centres[i+1]
+		b := band{first: lo}
+		for bin := lo; bin < hi; bin++ {
+			if bin < mid {
+				b.weight = append(b.weight, float64(bin-lo)/float64(mid-lo))
+			} else {
+				b.weight = append(b.weight, float64(hi-bin)/float64(hi-mid))
+			}
+		}
+		out = append(out, b)
+	}
+	return out
+}
+
+// of writes the magnitudes of one frame into dst, which has a place for each
+// band.
+func (s *spectrum) of(dst, samples []float64) {
+	for i, v := range samples {
+		s.frame[i] = v * s.window[i]
+	}
+	s.coeff = s.fft.Coefficients(s.coeff, s.frame)
+	for i, c := range s.coeff {
+		s.mag[i] = math.Hypot(real(c), imag(c))
+	}
+	for k, b := range s.bands {
+		sum := 0.0
+		for i, w := range b.weight {
+			sum += w * s.mag[b.first+i]
+		}
+		dst[k] = sum
+	}
+}
