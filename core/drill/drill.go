@@ -72,30 +72,10 @@ func (d *Drill) UnmarshalJSON(b []byte) error {
 	return nil
 }
 
-// A Fault is one reason why a drill cannot be written out.
-type Fault struct {
-	Field string `json:"field"` // the drill's field that is wrong
-	Text  string `json:"text"`  // what is wrong and how to mend it
-}
-
-// Faults are all reasons at once, so that they can be mended together.
-type Faults []Fault
-
-// Error joins the texts of all faults.
-func (f Faults) Error() string {
-	texts := make([]string, len(f))
-	for i, one := range f {
-		texts[i] = one.Text
-	}
-	return strings.Join(texts, " ")
-}
-
 // Check returns what keeps d from being played on g, empty when nothing does.
 func (d Drill) Check(g guitar.Guitar) Faults {
 	var faults Faults
-	add := func(field, format string, args ...any) {
-		faults = append(faults, Fault{field, fmt.Sprintf(format, args...)})
-	}
+	add := faults.Add
 	if strings.TrimSpace(d.Name) == "" {
 		add("name", "Give the drill a name.")
 	}

@@ -1,0 +1,67 @@
+package main
+
+import (
+	"encoding/json"
+	"fmt"
+	"io"
+
+	"github.com/spf13/cobra"
+
+	"manudrill/core/drill"
+	"manudrill/core/guitar"
+	"manudrill/formats/drillfile"
+)
+
+func chartCommand() *cobra.Command {
+	var bpm float64
+	cmd := &cobra.Command{
+		Use:   "chart DRILL.json",
+		Short: "Write a drill out note by note",
+		Args:  cobra.ExactArgs(1),
+		RunE: func(cmd *cobra.Command, args []string) error {
+			raw, err := readFile(args[0])
+			if err != nil {
+				return err
+			}
+			file, err := drillfile.Read(raw)
+			if err != nil {
+				return err
+			}
+			if faults := file.Check(guitar.Standard()); len(faults) > 0 {
+				return faults
+			}
+			if bpm == 0 {
+				bpm = file.Ladder.StartBPM
+			}
+			chart, err := file.Drill.Chart(guitar.Standard(), bpm)
+			if err != nil {
+				return err
+			}
+			return printJSON(cmd.OutOrStdout(), chart)
+		},
+	}
+	cmd.Flags().Float64Var(&bpm, "bpm", 0, "tempo; the ladder's start where not given")
+	return cmd
+}
+
+func printJSON(w io.Writer, v any) error {
+	enc := json.NewEncoder(w)
+	enc.SetIndent("", " ")
+	return enc.Encode(v)
+}
+
+// readChart reads a chart document.
+func readChart(name string) (drill.Chart, error) {
+	raw, err := readFile(name)
+	if err != nil {
+		return drill.Chart{}, err
+	}
+	var chart drill.Chart
+	if err := json.Unmarshal(raw, &chart); err != nil {
+		return drill.Chart{}, fmt.Errorf("%s is no chart: %w", name, err)
+	}
+	if err := chart.Validate(); err != nil {
+		return drill.Chart{}, fmt.Errorf("%s cannot be used: %w", name, err)
+	}
+	return chart, nil
+}

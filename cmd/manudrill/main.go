@@ -1,0 +1,34 @@
+// Command manudrill designs fretting-hand drills, listens to takes of them and
+// measures every note.
+package main
+
+import (
+	"errors"
+	"fmt"
+	"os"
+
+	"github.com/spf13/cobra"
+)
+
+func main() {
+	root := &cobra.Command{
+		Use:           "manudrill",
+		Short:         "Fretting-hand drills, played, heard and measured",
+		SilenceErrors: true,
+		SilenceUsage:  true,
+	}
+	root.AddCommand(chartCommand(), onsetsCommand(), analyzeCommand(), simulateCommand())
+	if err := root.Execute(); err != nil {
+		fmt.Fprintln(os.Stderr, "manudrill:", err)
+		os.Exit(1)
+	}
+}
+
+// readFile reads a file named on the command line.
+func readFile(name string) ([]byte, error) {
+	b, err := os.ReadFile(name)
+	if errors.Is(err, os.ErrNotExist) {
+		return nil, fmt.Errorf("there is no file %s", name)
+	}
+	return b, err
+}

@@ -1,0 +1,36 @@
+package evenness
+
+import (
+	"manudrill/core/compare"
+	"manudrill/core/tempo"
+)
+
+// passesOf works out the figures of each pass against the take's own line. An
+// extra note makes the share of right notes smaller, like a missed one.
+func passesOf(t compare.Take, l line) []Pass {
+	size := len(t.Chart.Notes)
+	passes := make([]Pass, len(t.Matches)/size)
+	for p := range passes {
+		matches := t.Matches[p*size : (p+1)*size]
+		asked := float64(size + extrasIn(t, l, p))
+		passes[p] = Pass{p, tempo.PassFigures{
+			RightPercent:  100 * float64(len(levelsOf(matches))) / asked,
+			SpreadPercent: 100 * spread(deviations(matches, l)) / intervalMs(t, l),
+			LevelSpreadDB: spread(levelsOf(matches)),
+		}}
+	}
+	return passes
+}
+
+// extrasIn counts the extra notes that fall into pass p by the line; those
+// before the first or after the last pass belong to these.
+func extrasIn(t compare.Take, l line, p int) int {
+	n, last := 0, len(t.Matches)/len(t.Chart.Notes)-1
+	for _, e := range t.Extras {
+		at := int((e.Onset - l.start) / (l.secondsPerBeat * t.Chart.Beats()))
+		if max(0, min(last, at)) == p {
+			n++
+		}
+	}
+	return n
+}

@@ -1,0 +1,19 @@
+package simulate
+
+import "manudrill/core/drill"
+
+// Rate is the number of samples a second of a simulated take.
+const Rate = 44100
+
+// CountIn is the silence before the first note, in seconds.
+const CountIn = 2.0
+
+// Take plays the chart and returns the strokes and their sound, mono at [Rate].
+func (p Player) Take(chart drill.Chart) (strokes []Stroke, samples []float64) {
+	strokes = p.Perform(chart, CountIn)
+	end := CountIn + 1
+	if len(strokes) > 0 {
+		end = strokes[len(strokes)-1].T + 1
+	}
+	return strokes, p.Render(strokes, Rate, end)
+}
