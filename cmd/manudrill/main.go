@@ -17,7 +17,7 @@ func main() {
 		SilenceErrors: true,
 		SilenceUsage:  true,
 	}
-	root.AddCommand(chartCommand(), onsetsCommand(), analyzeCommand(), simulateCommand())
+	root.AddCommand(chartCommand(), onsetsCommand(), analyzeCommand(), simulateCommand(), serveCommand(), demoCommand())
 	if err := root.Execute(); err != nil {
 		fmt.Fprintln(os.Stderr, "manudrill:", err)
 		os.Exit(1)

@@ -18,8 +18,11 @@ func decodeFLAC(file []byte) (Sound, error) {
 	}
 	info := stream.Info
 	s := Sound{Rate: int(info.SampleRate), Bits: int(info.BitsPerSample), Channels: make([][]int32, info.NChannels)}
+	if n := len(s.Channels); n > 2 {
+		return Sound{}, fmt.Errorf("the FLAC file has %d channels: %w", n, ErrUnsupported)
+	}
 	if s.Bits != 16 && s.Bits != 24 {
-		return Sound{}, fmt.Errorf("the FLAC file has %d bits a sample; export it with 16 or 24", s.Bits)
+		return Sound{}, fmt.Errorf("the FLAC file has %d bits a sample: %w", s.Bits, ErrUnsupported)
 	}
 	for {
 		f, err := stream.ParseNext()
@@ -43,15 +46,11 @@ func decodeFLAC(file []byte) (Sound, error) {
 // suggests for 44.1 kHz.
 const blockSize = 4096
 
-// EncodeFLAC writes s without loss. Only mono and stereo can be written.
+// EncodeFLAC writes s without loss.
 func (s Sound) EncodeFLAC() ([]byte, error) {
 	layout := frame.ChannelsMono
-	switch len(s.Channels) {
-	case 1:
-	case 2:
+	if len(s.Channels) == 2 {
 		layout = frame.ChannelsLR
-	default:
-		return nil, fmt.Errorf("a take is kept as mono or stereo; this one has %d channels", len(s.Channels))
 	}
 	var out bytes.Buffer
 	enc, err := flac.NewEncoder(&out, &meta.StreamInfo{

@@ -21,6 +21,9 @@ var (
 	ErrNotSound = errors.New("this is neither a WAV nor a FLAC file; record or export it as one of these")
 	ErrEmpty    = errors.New("the file holds no sound; record it again")
 	ErrCutOff   = errors.New("the file is cut off before its end; copy or export it again")
+
+	// ErrUnsupported is wrapped by errors that say what kind of file it is.
+	ErrUnsupported = errors.New("use WAV or FLAC with 16 or 24 bit, mono or stereo, 8 to 192 kHz")
 )
 
 // Bounds on what is read as a recording.
@@ -49,7 +52,7 @@ func checked(s Sound, err error) (Sound, error) {
 	case s.Frames() == 0:
 		return Sound{}, ErrEmpty
 	case s.Rate < MinRate || s.Rate > MaxRate:
-		return Sound{}, fmt.Errorf("the file has %d samples a second; record with %d to %d", s.Rate, MinRate, MaxRate)
+		return Sound{}, fmt.Errorf("the file has %d samples a second: %w", s.Rate, ErrUnsupported)
 	}
 	return s, nil
 }

@@ -3,7 +3,6 @@ package sound
 import (
 	"bytes"
 	"encoding/binary"
-	"errors"
 	"fmt"
 	"math"
 )
@@ -59,17 +58,17 @@ func readWaveFormat(body []byte) (waveFormat, error) {
 	}
 	known := f.Tag == wavePCM && (f.Bits == 16 || f.Bits == 24 || f.Bits == 32) || f.Tag == waveFloat && f.Bits == 32
 	if !known {
-		return f, fmt.Errorf("the WAV file is of a kind that is not read (format %d, %d bit); export it as PCM with 16 or 24 bit", f.Tag, f.Bits)
+		return f, fmt.Errorf("the WAV file is of a kind that is not read (format %d, %d bit): %w", f.Tag, f.Bits, ErrUnsupported)
 	}
-	if f.Channels < 1 || f.Channels > 8 {
-		return f, fmt.Errorf("the WAV file has %d channels; export it as mono or stereo", f.Channels)
+	if f.Channels < 1 || f.Channels > 2 {
+		return f, fmt.Errorf("the WAV file has %d channels: %w", f.Channels, ErrUnsupported)
 	}
 	return f, nil
 }
 
 func readWaveData(f waveFormat, data []byte) (Sound, error) {
 	if f.Channels == 0 {
-		return Sound{}, errors.New("the WAV file does not say how its sound is written; export it again")
+		return Sound{}, fmt.Errorf("the WAV file does not say how its sound is written: %w", ErrUnsupported)
 	}
 	width := int(f.Bits) / 8
 	n := len(data) / (width * int(f.Channels))

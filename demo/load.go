@@ -1,0 +1,107 @@
+package demo
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"sync"
+	"time"
+
+	"github.com/google/uuid"
+
+	"manudrill/server"
+	"manudrill/store"
+)
+
+// Weeks is how far back the demo's takes go.
+const Weeks = 6
+
+// practiceDays are the days of a week with a take, and how late in the day.
+var practiceDays = []time.Duration{0*24 + 18, 2*24 + 20, 5*24 + 11}
+
+// Load fills the studio with the invented people, their drills and the takes of
+// so many weeks before now. A studio that has people is left as it is. progress
+// is told how many takes are done.
+func Load(ctx context.Context, s *store.Store, weeks int, now time.Time, progress func(done, all int)) error {
+	people, err := s.People(ctx)
+	if err != nil || len(people) > 0 {
+		return err
+	}
+	if err := s.AddPerson(ctx, store.Person{ID: id("instructor"), Name: instructor, Role: store.Instructor, Demo: true}); err != nil {
+		return err
+	}
+	for _, d := range drills {
+		if err := s.AddDrill(ctx, id(d.Drill.Name), d); err != nil {
+			return err
+		}
+	}
+	l := loader{intake: server.Intake{Store: s}, weeks: weeks, from: now.Truncate(24*time.Hour).AddDate(0, 0, -7*weeks), progress: progress}
+	for _, st := range students {
+		l.all += len(st.drills) * weeks * len(practiceDays)
+	}
+	return l.students(ctx)
+}
+
+// id makes an id of the demo that is the same each time.
+func id(name string) uuid.UUID { return uuid.NewSHA1(uuid.NameSpaceURL, []byte("manudrill demo "+name)) }
+
+type loader struct {
+	intake   server.Intake
+	weeks    int
+	from     time.Time
+	progress func(done, all int)
+
+	mu        sync.Mutex
+	done, all int
+}
+
+// students lets all students practise at once: listening takes the time.
+func (l *loader) students(ctx context.Context) error {
+	faults := make([]error, len(students))
+	var wg sync.WaitGroup
+	for i, st := range students {
+		wg.Go(func() { faults[i] = l.student(ctx, st) })
+	}
+	wg.Wait()
+	return errors.Join(faults...)
+}
+
+func (l *loader) student(ctx context.Context, st student) error {
+	s := l.intake.Store
+	if err := s.AddPerson(ctx, store.Person{ID: id(st.name), Name: st.name, Role: store.Student, Demo: true}); err != nil {
+		return err
+	}
+	for _, name := range st.drills {
+		assignment, err := s.Assign(ctx, id(name), id(st.name))
+		if err != nil {
+			return err
+		}
+		for take := range l.weeks * len(practiceDays) {
+			if err := l.take(ctx, st, assignment, take); err != nil {
+				return fmt.Errorf("demo take %d of %s by %s: %w", take, name, st.name, err)
+			}
+		}
+	}
+	return nil
+}
+
+// take plays one take at the tempo the takes before it have reached.
+func (l *loader) take(ctx context.Context, st student, assignment uuid.UUID, n int) error {
+	a, err := l.intake.Store.Assignment(ctx, assignment)
+	if err != nil {
+		return err
+	}
+	week, day := n/len(practiceDays), n%len(practiceDays)
+	speed := a.BPM() * float64(a.File.Drill.NotesPerBeat) / 60
+	takeID := id(fmt.Sprint(st.name, a.File.Drill.Name, n))
+	seed := uint64(takeID[0])<<8 | uint64(takeID[1])
+	_, err = l.intake.Simulate(ctx, st.player(week, speed, seed), server.Delivery{
+		TakeID: takeID, Assignment: a, BPM: a.BPM(),
+		RecordedAt: l.from.AddDate(0, 0, 7*week).Add(practiceDays[day] * time.Hour),
+	})
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	l.done++
+	l.progress(l.done, l.all)
+	return err
+}

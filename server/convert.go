@@ -1,0 +1,54 @@
+package server
+
+import (
+	"unicode"
+	"unicode/utf8"
+
+	"manudrill/api"
+	"manudrill/store"
+)
+
+// each converts every item of a list; the result is never nil, so that it is
+// written as a list.
+func each[A, B any](items []A, convert func(A) B) []B {
+	out := make([]B, len(items))
+	for i, item := range items {
+		out[i] = convert(item)
+	}
+	return out
+}
+
+func personOf(p store.Person) api.Person {
+	return api.Person{Id: p.ID, Name: p.Name, Role: api.PersonRole(p.Role), Demo: p.Demo}
+}
+
+func savedDrillOf(d store.Drill) api.SavedDrill {
+	return api.SavedDrill{Id: d.ID, File: d.File, ChangedAt: d.ChangedAt, Students: each(d.Students, func(n string) string { return n }), Takes: d.Takes}
+}
+
+func assignmentOf(a store.Assignment) api.Assignment {
+	return api.Assignment{
+		Id: a.ID, DrillId: a.DrillID, DrillName: a.File.Drill.Name, Student: personOf(a.Student), Bpm: a.BPM(),
+		Ladder: a.File.Ladder, Takes: a.Takes, AssignedAt: a.AssignedAt, Last: a.Last, LastTakeAt: a.LastTakeAt,
+	}
+}
+
+func summaryOf(t store.Take) api.TakeSummary {
+	c := t.Analysis.Counts
+	return api.TakeSummary{
+		Id: t.ID, AssignmentId: t.AssignmentID, DrillName: t.Chart.Name, Student: personOf(t.Student),
+		Bpm: t.BPM, Source: api.Source(t.Source), Demo: t.Student.Demo, RecordedAt: t.RecordedAt, Seconds: t.Seconds,
+		HeldBpm: t.Analysis.Tempo.BPM, NotesPerSecond: t.Analysis.Tempo.NotesPerSecond,
+		SpreadMs: t.Analysis.Timing.SpreadMs, SpreadPercent: t.Analysis.Timing.SpreadPercent,
+		RightPercent: 100 * float64(c.Played) / float64(max(1, c.Expected+c.Extra)), Decision: t.Decision,
+	}
+}
+
+func takeOf(t store.Take) api.Take {
+	return api.Take{Summary: summaryOf(t), Chart: t.Chart, Analysis: t.Analysis}
+}
+
+func upperFirst(s string) string {
+	r, size := utf8.DecodeRuneInString(s)
+	return string(unicode.ToUpper(r)) + s[size:]
+}

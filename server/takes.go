@@ -1,0 +1,81 @@
+package server
+
+import (
+	"bytes"
+	"context"
+	"io"
+	"time"
+
+	"github.com/google/uuid"
+
+	"manudrill/api"
+	"manudrill/formats/sound"
+	"manudrill/store"
+)
+
+// AddTake takes a recording in.
+func (s *Server) AddTake(ctx context.Context, r api.AddTakeRequestObject) (api.AddTakeResponseObject, error) {
+	d, err := s.delivery(ctx, r.AssignmentId, r.TakeId)
+	if err != nil {
+		return nil, err
+	}
+	file, err := io.ReadAll(r.Body)
+	if err != nil {
+		return nil, err
+	}
+	if d.Sound, err = sound.Decode(file); err != nil {
+		return nil, err
+	}
+	d.BPM, d.Source = r.Params.Bpm, string(r.Params.Source)
+	take, err := s.intake.Receive(ctx, d)
+	return api.AddTake200JSONResponse(takeOf(take)), err
+}
+
+// SimulateTake lets the simulated player make a take.
+func (s *Server) SimulateTake(ctx context.Context, r api.SimulateTakeRequestObject) (api.SimulateTakeResponseObject, error) {
+	d, err := s.delivery(ctx, r.AssignmentId, r.TakeId)
+	if err != nil {
+		return nil, err
+	}
+	take, err := s.intake.Simulate(ctx, *r.Body, d)
+	return api.SimulateTake200JSONResponse(takeOf(take)), err
+}
+
+// delivery starts a delivery for an assignment of the student here.
+func (s *Server) delivery(ctx context.Context, assignment, take uuid.UUID) (Delivery, error) {
+	a, err := s.assignment(ctx, assignment)
+	if err == nil && a.Ended {
+		err = errEnded
+	}
+	return Delivery{TakeID: take, Assignment: a, BPM: a.BPM(), RecordedAt: time.Now()}, err
+}
+
+// ListTakes lists takes.
+func (s *Server) ListTakes(ctx context.Context, r api.ListTakesRequestObject) (api.ListTakesResponseObject, error) {
+	takes, err := s.store.Takes(ctx, r.Params.AssignmentId, ownStudent(ctx, r.Params.StudentId))
+	return api.ListTakes200JSONResponse(each(takes, summaryOf)), err
+}
+
+// take returns a take that the person here may see.
+func (s *Server) take(ctx context.Context, id uuid.UUID) (store.Take, error) {
+	t, err := s.store.Take(ctx, id)
+	if err != nil {
+		return t, err
+	}
+	return t, mayRead(ctx, t.Student.ID)
+}
+
+// GetTake returns a take with its analysis.
+func (s *Server) GetTake(ctx context.Context, r api.GetTakeRequestObject) (api.GetTakeResponseObject, error) {
+	t, err := s.take(ctx, r.TakeId)
+	return api.GetTake200JSONResponse(takeOf(t)), err
+}
+
+// GetSound returns the recording of a take.
+func (s *Server) GetSound(ctx context.Context, r api.GetSoundRequestObject) (api.GetSoundResponseObject, error) {
+	if _, err := s.take(ctx, r.TakeId); err != nil {
+		return nil, err
+	}
+	flac, err := s.store.Sound(ctx, r.TakeId)
+	return api.GetSound200AudioflacResponse{Body: bytes.NewReader(flac), ContentLength: int64(len(flac))}, err
+}
