@@ -196,9 +196,10 @@ type Source string
 
 // Stand defines model for Stand.
 type Stand struct {
-	Assignment Assignment `json:"assignment"`
-	Chart      Chart      `json:"chart"`
-	Neck       Neck       `json:"neck"`
+	Assignment   Assignment `json:"assignment"`
+	BeatsPerPass float64    `json:"beatsPerPass"`
+	Chart        Chart      `json:"chart"`
+	Neck         Neck       `json:"neck"`
 }
 
 // Take defines model for Take.

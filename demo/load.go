@@ -43,7 +43,9 @@ func Load(ctx context.Context, s *store.Store, weeks int, now time.Time, progres
 }
 
 // id makes an id of the demo that is the same each time.
-func id(name string) uuid.UUID { return uuid.NewSHA1(uuid.NameSpaceURL, []byte("manudrill demo "+name)) }
+func id(name string) uuid.UUID {
+	return uuid.NewSHA1(uuid.NameSpaceURL, []byte("manudrill demo "+name))
+}
 
 type loader struct {
 	intake   server.Intake

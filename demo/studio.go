@@ -24,10 +24,10 @@ type student struct {
 const instructor = "Oda Fernwick"
 
 var students = []student{
-	{"Bram Tillowe", 2.6, 0.25, 9, 5, simulate.Weak{From: 3, To: 4, LateMs: 26, DropDB: 4}, []string{"Hammer-on pairs 1-2, 3-4"}},
-	{"Ishi Corvane", 4.6, 0.55, 8, 4, simulate.Weak{From: 2, To: 4, LateMs: 18, DropDB: 3}, []string{"One finger per fret 1-2-3-4", "Pull-off pairs 2-1, 4-2"}},
+	{"Bram Tillowe", 2.1, 0.14, 14, 8, simulate.Weak{From: 3, To: 4, LateMs: 26, DropDB: 4}, []string{"Hammer-on pairs 1-2, 3-4"}},
+	{"Ishi Corvane", 4.6, 0.50, 8, 4, simulate.Weak{From: 2, To: 4, LateMs: 18, DropDB: 3}, []string{"One finger per fret 1-2-3-4", "Pull-off pairs 2-1, 4-2"}},
 	{"Lena Quarrow", 6.0, 0.50, 6, 4, simulate.Weak{From: 3, To: 2, LateMs: 14, DropDB: 3}, []string{"One finger per fret 1-3-2-4", "Up and down 1-3-4"}},
-	{"Sol Marrik", 8.6, 0.35, 4, 3, simulate.Weak{From: 4, To: 3, LateMs: 10, DropDB: 2}, []string{"Up and down 1-3-4"}},
+	{"Sol Marrik", 6.8, 0.42, 4, 3, simulate.Weak{From: 4, To: 3, LateMs: 10, DropDB: 2}, []string{"Up and down 1-3-4"}},
 }
 
 func gate(right, spread, level float64, passes int) tempo.Gate {
@@ -44,7 +44,7 @@ var drills = []drillfile.File{
 	},
 	{
 		Drill: drill.Drill{Name: "Pull-off pairs 2-1, 4-2", Pattern: drill.SlurCombinations{Combinations: [][]int{{1, 2}, {2, 4}}, Slur: drill.PullOffs},
-			Position: 5, Strings: []int{3, 2, 1}, ThereAndBack: true, Repeats: 1, NotesPerBeat: 2, Passes: 3},
+			Position: 5, Strings: []int{3, 2, 1}, ThereAndBack: true, Repeats: 1, NotesPerBeat: 4, Passes: 3},
 		Ladder: tempo.Ladder{StartBPM: 66, StepBPM: 6, TargetBPM: 126, Gate: gate(95, 7, 4, 2)},
 	},
 	{
@@ -60,7 +60,7 @@ var drills = []drillfile.File{
 	{
 		Drill: drill.Drill{Name: "Up and down 1-3-4", Pattern: drill.SlurCombinations{Combinations: [][]int{{1, 3, 4}}, Slur: drill.BothSlurs},
 			Position: 7, Strings: sixStrings, Repeats: 1, NotesPerBeat: 6, Passes: 2},
-		Ladder: tempo.Ladder{StartBPM: 50, StepBPM: 4, TargetBPM: 100, Gate: gate(95, 9, 5, 2)},
+		Ladder: tempo.Ladder{StartBPM: 50, StepBPM: 4, TargetBPM: 112, Gate: gate(95, 9, 5, 2)},
 	},
 }
 

@@ -50,7 +50,7 @@ func (s *Server) GetAssignment(ctx context.Context, r api.GetAssignmentRequestOb
 	if err != nil {
 		return nil, err
 	}
-	return api.GetAssignment200JSONResponse{Assignment: assignmentOf(a), Chart: chart, Neck: neckOf(s.guitar, chart)}, nil
+	return api.GetAssignment200JSONResponse{Assignment: assignmentOf(a), Chart: chart, BeatsPerPass: chart.Beats(), Neck: neckOf(s.guitar, chart)}, nil
 }
 
 // GetProgress returns the trend of an assignment's takes.

@@ -1,6 +1,9 @@
 package tempo
 
-import "fmt"
+import (
+	"fmt"
+	"math"
+)
 
 // A Gate is what a pass must reach to count as clean, and how many clean passes
 // in a row let the student climb.
@@ -22,16 +25,21 @@ type PassFigures struct {
 // importance: clean, then even in time, then in level. It is empty for a clean
 // pass.
 func (g Gate) Fault(f PassFigures) string {
+	right, timing, level := tenth(f.RightPercent), tenth(f.SpreadPercent), tenth(f.LevelSpreadDB)
 	switch {
-	case f.RightPercent < g.RightPercent:
-		return fmt.Sprintf("%.0f %% of the notes were right, the gate asks for %g %%", f.RightPercent, g.RightPercent)
-	case f.SpreadPercent > g.SpreadPercent:
-		return fmt.Sprintf("the timing spread was %.1f %% of the interval, the gate allows %g %%", f.SpreadPercent, g.SpreadPercent)
-	case f.LevelSpreadDB > g.LevelSpreadDB:
-		return fmt.Sprintf("the level spread was %.1f dB, the gate allows %g dB", f.LevelSpreadDB, g.LevelSpreadDB)
+	case right < g.RightPercent:
+		return fmt.Sprintf("%g %% of the notes were right, the gate asks for %g %%", right, g.RightPercent)
+	case timing > g.SpreadPercent:
+		return fmt.Sprintf("the timing spread was %g %% of the interval, the gate allows %g %%", timing, g.SpreadPercent)
+	case level > g.LevelSpreadDB:
+		return fmt.Sprintf("the level spread was %g dB, the gate allows %g dB", level, g.LevelSpreadDB)
 	}
 	return ""
 }
+
+// tenth rounds a figure as it is shown, so that no figure fails a gate by what
+// nobody sees.
+func tenth(v float64) float64 { return math.Round(v*10) / 10 }
 
 // Clean reports whether a pass passes the gate.
 func (g Gate) Clean(f PassFigures) bool { return g.Fault(f) == "" }

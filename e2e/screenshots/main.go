@@ -1,0 +1,114 @@
+// Command screenshots takes the pictures of docs/screenshots from a running
+// demo.
+package main
+
+import (
+	"context"
+	"flag"
+	"fmt"
+	"log"
+	"os"
+	"path/filepath"
+	"strings"
+	"time"
+
+	"github.com/chromedp/chromedp"
+
+	"manudrill/e2e/browser"
+)
+
+func main() {
+	base := flag.String("base", "http://127.0.0.1:8765", "address of a running demo")
+	out := flag.String("out", "docs/screenshots", "folder for the pictures")
+	width := flag.Int("width", 1280, "width of the window")
+	height := flag.Int("height", 800, "height of the window; 0 takes the whole page")
+	only := flag.String("only", "", "take only pictures whose name holds this")
+	flag.Parse()
+	if err := shoot(*base, *out, *width, *height, *only); err != nil {
+		log.Fatal(err)
+	}
+}
+
+// A view is one picture: who looks, and how they get there.
+type view struct {
+	name string
+	who  string
+	path string
+	then []chromedp.Action
+}
+
+const (
+	instructor = "Oda Fernwick"
+	student    = "Lena Quarrow"
+)
+
+func click(text string) chromedp.Action {
+	return chromedp.Click(fmt.Sprintf(`//*[self::a or self::button][contains(normalize-space(.), %q)]`, text), chromedp.BySearch)
+}
+
+// choice clicks one side of a segmented switch.
+func choice(text string) chromedp.Action {
+	return chromedp.Click(fmt.Sprintf(`//label[contains(@class, 'el-segmented__item')][contains(normalize-space(.), %q)]`, text), chromedp.BySearch)
+}
+
+var views = []view{
+	{"door", "", "/", nil},
+	{"drills", instructor, "/drills", nil},
+	{"bench", instructor, "/drills", []chromedp.Action{click("Up and down 1-3-4"), settle}},
+	{"students", instructor, "/students", nil},
+	{"practice", student, "/practice", nil},
+	{"progress", student, "/practice", []chromedp.Action{click("Progress"), settle}},
+	{"stand", student, "/practice", []chromedp.Action{click("Put on the stand"), settle}},
+	{"verdict", student, "/practice", []chromedp.Action{
+		click("Put on the stand"), settle, choice("Simulated"), settle, click("Let it play"),
+		chromedp.WaitVisible(`.verdict`, chromedp.ByQuery), settle,
+	}},
+	{"take", student, "/practice", []chromedp.Action{chromedp.Click(`table a`, chromedp.ByQuery), settle}},
+}
+
+var settle = chromedp.Sleep(900 * time.Millisecond)
+
+func shoot(base, out string, width, height int, only string) error {
+	if err := os.MkdirAll(out, 0o755); err != nil {
+		return err
+	}
+	viewHeight := height
+	if height == 0 {
+		viewHeight = 800
+	}
+	tab, stop, err := browser.Start(context.Background(), browser.Options{Width: width, Height: viewHeight})
+	if err != nil {
+		return err
+	}
+	defer stop()
+	for _, v := range views {
+		if !strings.Contains(v.name, only) {
+			continue
+		}
+		if err := v.shoot(tab, base, out, height == 0); err != nil {
+			return fmt.Errorf("%s: %w", v.name, err)
+		}
+	}
+	return nil
+}
+
+func (v view) shoot(tab context.Context, base, out string, whole bool) error {
+	steps := []chromedp.Action{chromedp.Navigate(base + "/"), chromedp.WaitVisible(`.choose li`, chromedp.ByQuery)}
+	if v.who != "" {
+		steps = append(steps, click(v.who), settle, chromedp.Navigate(base+v.path))
+	}
+	steps = append(steps, settle)
+	steps = append(steps, v.then...)
+	var picture []byte
+	if whole {
+		steps = append(steps, chromedp.FullScreenshot(&picture, 100))
+	} else {
+		steps = append(steps, chromedp.CaptureScreenshot(&picture))
+	}
+	ctx, cancel := context.WithTimeout(tab, 40*time.Second)
+	defer cancel()
+	if err := chromedp.Run(ctx, steps...); err != nil {
+		return err
+	}
+	return os.WriteFile(filepath.Join(out, v.name+".png"), picture, 0o644)
+}

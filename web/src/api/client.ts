@@ -1,0 +1,75 @@
+import createClient from 'openapi-fetch'
+
+import type { components, paths } from './schema'
+
+type Schemas = components['schemas']
+export type Person = Schemas['Person']
+export type DrillFile = Schemas['DrillFile']
+export type Drill = Schemas['Drill']
+export type Pattern = Schemas['Pattern']
+export type Ladder = Schemas['Ladder']
+export type Chart = Schemas['Chart']
+export type ChartNote = Schemas['ChartNote']
+export type Neck = Schemas['Neck']
+export type Preview = Schemas['Preview']
+export type SavedDrill = Schemas['SavedDrill']
+export type Assignment = Schemas['Assignment']
+export type Stand = Schemas['Stand']
+export type Take = Schemas['Take']
+export type TakeSummary = Schemas['TakeSummary']
+export type Analysis = Schemas['Analysis']
+export type HeardNote = Schemas['HeardNote']
+export type Transition = Schemas['Transition']
+export type Decision = Schemas['Decision']
+export type Player = Schemas['Player']
+export type Trend = Schemas['Trend']
+export type Fault = Schemas['Fault']
+export type Attack = Schemas['Attack']
+export type Source = Schemas['Source']
+type ProblemBody = Schemas['Problem']
+
+/** What went wrong, in the words of the server, and what to do. */
+export class Problem extends Error {
+  constructor(
+    readonly title: string,
+    readonly detail: string,
+    readonly status = 0,
+    readonly kind = '',
+  ) {
+    super(detail)
+  }
+}
+
+const unreachable = new Problem(
+  'Manudrill cannot be reached',
+  'The server does not answer. Check that it is running, then try again; nothing you made is lost.',
+)
+
+export const client = createClient<paths>({ baseUrl: '/api' })
+
+/** Unwraps an answer; a problem becomes an exception. */
+export async function answer<T>(
+  call: Promise<{ data?: T; error?: ProblemBody; response: Response }>,
+): Promise<T> {
+  let got
+  try {
+    got = await call
+  } catch {
+    throw unreachable
+  }
+  if (got.error !== undefined || !got.response.ok) throw problemFrom(got.error, got.response.status)
+  return got.data as T
+}
+
+function problemFrom(body: ProblemBody | undefined, status: number): Problem {
+  if (!body?.detail)
+    return new Problem('Something went wrong', `The server answered ${status}.`, status)
+  return new Problem(body.title, body.detail, status, body.type.split(':').at(-1) ?? '')
+}
+
+/** The problem to show for anything that was thrown. */
+export function problemOf(thrown: unknown): Problem {
+  if (thrown instanceof Problem) return thrown
+  console.error(thrown)
+  return new Problem('Something went wrong on this page', 'Reload the page; nothing saved is lost.')
+}

@@ -1,0 +1,98 @@
+import { Problem } from '../api/client'
+import workletUrl from './recorder.worklet.ts?worker&url'
+
+/** Takes what the microphone gives, sample for sample. */
+export class Recorder {
+  private onChunk?: (samples: Float32Array) => void
+  private flushed?: () => void
+  private loudest = 0
+
+  private constructor(
+    private readonly stream: MediaStream,
+    private readonly node: AudioWorkletNode,
+  ) {
+    node.port.onmessage = ({ data }: MessageEvent<Float32Array | null>) => {
+      if (data === null) return this.flushed?.()
+      for (const v of data) this.loudest = Math.max(this.loudest, Math.abs(v))
+      this.onChunk?.(data)
+    }
+  }
+
+  /** Opens the microphone. onLost is called when it goes away. */
+  static async open(context: AudioContext, onLost: () => void): Promise<Recorder> {
+    const stream = await askForMicrophone()
+    await context.audioWorklet.addModule(workletUrl)
+    const node = new AudioWorkletNode(context, 'recording', { numberOfOutputs: 0 })
+    context.createMediaStreamSource(stream).connect(node)
+    stream.getAudioTracks()[0]?.addEventListener('ended', onLost)
+    return new Recorder(stream, node)
+  }
+
+  start(onChunk: (samples: Float32Array) => void): void {
+    this.onChunk = onChunk
+  }
+
+  /** Ends a recording; all that was heard until now has come through then. */
+  async stop(): Promise<void> {
+    await new Promise<void>((resolve) => {
+      this.flushed = resolve
+      this.node.port.postMessage('flush')
+    })
+    this.onChunk = undefined
+  }
+
+  /** The loudest sample since the last question, 0 to 1. */
+  peak(): number {
+    const peak = this.loudest
+    this.loudest = 0
+    return peak
+  }
+
+  close(): void {
+    for (const track of this.stream.getTracks()) track.stop()
+    this.node.disconnect()
+  }
+}
+
+async function askForMicrophone(): Promise<MediaStream> {
+  if (!navigator.mediaDevices)
+    throw new Problem(
+      'No microphone can be used here',
+      'The browser gives the microphone only to pages on this machine or over https. Open Manudrill at the address it printed.',
+    )
+  try {
+    // Everything that would bend the sound is off.
+    return await navigator.mediaDevices.getUserMedia({
+      audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false },
+    })
+  } catch (thrown) {
+    throw microphoneProblem(thrown)
+  }
+}
+
+/** What keeps the microphone away, and what to do. */
+export function microphoneProblem(thrown: unknown): Problem {
+  const name = thrown instanceof DOMException ? thrown.name : ''
+  switch (name) {
+    case 'NotAllowedError':
+      return new Problem(
+        'The microphone was refused',
+        'Allow the microphone for this page beside the browser’s address, then press Play again. You can also drop a recorded file.',
+      )
+    case 'NotFoundError':
+      return new Problem(
+        'There is no microphone',
+        'Plug a microphone or an audio interface in, then press Play again. You can also drop a recorded file.',
+      )
+    case 'NotReadableError':
+      return new Problem(
+        'The microphone is taken',
+        'Another program uses the microphone. Close it there, then press Play again.',
+      )
+  }
+  console.error(thrown)
+  return new Problem(
+    'The microphone does not work',
+    'Unplug it and plug it in again, then press Play again. You can also drop a recorded file.',
+  )
+}

@@ -1,0 +1,102 @@
+<script setup lang="ts">
+import { ElButton, ElDialog } from 'element-plus'
+import { computed, onMounted, ref } from 'vue'
+
+import {
+  answer,
+  client,
+  problemOf,
+  type Assignment,
+  type Person,
+  type Problem,
+  type SavedDrill,
+} from '../api/client'
+import { count } from '../draw/words'
+import ProblemNote from './ProblemNote.vue'
+
+const props = defineProps<{ drill: SavedDrill }>()
+const emit = defineEmits<{ close: []; changed: [] }>()
+
+const people = ref<Person[]>([])
+const assignments = ref<Assignment[]>([])
+const problem = ref<Problem>()
+const students = computed(() => people.value.filter((p) => p.role === 'student'))
+
+async function attempt(action: () => Promise<unknown>) {
+  problem.value = undefined
+  try {
+    await action()
+    assignments.value = await answer(
+      client.GET('/assignments', { params: { query: { drillId: props.drill.id } } }),
+    )
+  } catch (thrown) {
+    problem.value = problemOf(thrown)
+  }
+}
+onMounted(() =>
+  attempt(async () => {
+    people.value = await answer(client.GET('/people'))
+  }),
+)
+
+function assignmentOf(p: Person): Assignment | undefined {
+  return assignments.value.find((a) => a.student.id === p.id)
+}
+async function give(p: Person) {
+  await attempt(() =>
+    answer(client.POST('/assignments', { body: { drillId: props.drill.id, studentId: p.id } })),
+  )
+  emit('changed')
+}
+async function takeBack(a: Assignment) {
+  await attempt(() =>
+    answer(
+      client.DELETE('/assignments/{assignmentId}', { params: { path: { assignmentId: a.id } } }),
+    ),
+  )
+  emit('changed')
+}
+</script>
+
+<template>
+  <el-dialog
+    :model-value="true"
+    :title="`Assign “${drill.file.drill.name}”`"
+    width="520"
+    @close="emit('close')"
+  >
+    <ProblemNote v-if="problem" :problem="problem" />
+    <ul>
+      <li v-for="p in students" :key="p.id">
+        <span class="grow">
+          <b>{{ p.name }}</b>
+          <span v-if="assignmentOf(p)" class="quiet small">
+            has it, at {{ assignmentOf(p)?.bpm }} bpm,
+            {{ count(assignmentOf(p)?.takes ?? 0, 'take') }}
+          </span>
+        </span>
+        <el-button v-if="assignmentOf(p)" @click="takeBack(assignmentOf(p)!)">Take back</el-button>
+        <el-button v-else type="primary" @click="give(p)">Assign</el-button>
+      </li>
+    </ul>
+    <p class="small quiet">Taking a drill back keeps the takes made of it.</p>
+  </el-dialog>
+</template>
+
+<style scoped>
+ul {
+  list-style: none;
+  padding: 0;
+  margin-bottom: var(--s3);
+}
+li {
+  display: flex;
+  align-items: center;
+  gap: var(--s3);
+  padding: var(--s3) 0;
+  border-bottom: var(--edge);
+}
+li span span {
+  display: block;
+}
+</style>

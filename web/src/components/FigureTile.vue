@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { ElPopover } from 'element-plus'
+
+defineProps<{
+  name: string
+  value: string
+  unit?: string
+  /** A second figure, smaller. */
+  also?: string
+}>()
+</script>
+
+<template>
+  <div class="tile">
+    <div class="name">
+      {{ name }}
+      <el-popover trigger="click" :width="320" :title="name">
+        <template #reference>
+          <button type="button" :aria-label="`What is ${name.toLowerCase()}?`">?</button>
+        </template>
+        <slot />
+      </el-popover>
+    </div>
+    <div class="value">
+      <b class="figures">{{ value }}</b><span v-if="unit">{{ unit }}</span>
+    </div>
+    <div v-if="also" class="small quiet">{{ also }}</div>
+  </div>
+</template>
+
+<style scoped>
+.tile {
+  padding: var(--s3) var(--s4);
+  background: var(--sheet);
+  border: var(--edge);
+  border-radius: var(--round);
+  min-width: 0;
+}
+.name {
+  display: flex;
+  justify-content: space-between;
+  align-items: start;
+  gap: var(--s2);
+  font-size: var(--t-small);
+  color: var(--ink-2);
+  font-weight: 600;
+}
+button {
+  flex: none;
+  width: 22px;
+  height: 22px;
+  border-radius: 50%;
+  border: 1px solid var(--line-2);
+  background: none;
+  color: var(--ink-2);
+  font: inherit;
+  font-size: 13px;
+  line-height: 1;
+  cursor: pointer;
+}
+button:hover {
+  border-color: var(--ink);
+  color: var(--ink);
+}
+.value {
+  display: flex;
+  align-items: baseline;
+  gap: 6px;
+}
+.value b {
+  font-size: 30px;
+  line-height: 1.2;
+}
+</style>

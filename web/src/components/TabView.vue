@@ -1,0 +1,153 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+
+import type { Chart } from '../api/client'
+import { attackMarks, tabMargin, tabRows, type TabRow } from '../draw/tab'
+import { count } from '../draw/words'
+
+const props = defineProps<{
+  chart: Chart
+  /** The chart note that sounds now. */
+  now?: number
+  /** How much larger than on paper. */
+  zoom?: number
+}>()
+
+const box = ref<HTMLElement>()
+const { width: boxWidth } = useElementSize(box)
+const zoom = computed(() => props.zoom ?? 1)
+const rows = computed(() => tabRows(props.chart, Math.max(280, boxWidth.value) / zoom.value))
+
+const line = 15
+const top = 50
+const strings = computed(() => props.chart.tuning.length)
+const bottom = computed(() => top + line * (strings.value - 1))
+const height = computed(() => bottom.value + 32)
+
+function y(string: number): number {
+  return top + (string - 1) * line
+}
+function slur(from: number, to: number, string: number): string {
+  const edge = y(string) - 8
+  return `M${from + 3} ${edge} Q${(from + to) / 2} ${edge - 8} ${to - 3} ${edge}`
+}
+function contains(row: TabRow, index: number | undefined): boolean {
+  return index !== undefined && row.notes.some((n) => n.index === index)
+}
+
+// The row that sounds stays in view.
+const rowElements = ref<SVGSVGElement[]>([])
+watch(
+  () => rows.value.findIndex((r) => contains(r, props.now)),
+  (at) => rowElements.value[at]?.scrollIntoView({ block: 'nearest', behavior: 'smooth' }),
+)
+</script>
+
+<template>
+  <div
+    ref="box"
+    class="tab"
+    role="img"
+    :aria-label="`Tablature, ${count(chart.notes.length, 'note')}`"
+  >
+    <svg
+      v-for="(row, r) in rows"
+      :key="r"
+      ref="rowElements"
+      :width="row.width * zoom"
+      :height="height * zoom"
+      :viewBox="`0 0 ${row.width} ${height}`"
+    >
+      <line
+        v-for="s in strings"
+        :key="s"
+        class="string"
+        :x1="tabMargin - 8"
+        :x2="row.width - 8"
+        :y1="y(s)"
+        :y2="y(s)"
+      />
+      <template v-if="r === 0">
+        <text v-for="s in strings" :key="s" class="string-name" x="4" :y="y(s) + 4">{{ s }}</text>
+      </template>
+      <g v-for="b in row.beats" :key="b.beat">
+        <line class="beat" :x1="b.x" :x2="b.x" :y1="top" :y2="bottom" />
+        <text class="beat-number" :x="b.x + 3" y="12">{{ b.beat }}</text>
+      </g>
+      <g v-for="n in row.notes" :key="n.index" :class="{ now: n.index === now }">
+        <path v-if="n.stroke === 'down'" class="stroke" :d="`M${n.x - 5} 29v-7h10v7`" />
+        <path v-else-if="n.stroke === 'up'" class="stroke" :d="`M${n.x - 4} 21l4 8l4 -8`" />
+        <text v-else class="attack" :x="n.x" y="29">{{ attackMarks[n.attack] }}</text>
+        <path v-if="n.slurFrom !== undefined" class="slur" :d="slur(n.slurFrom, n.x, n.string)" />
+        <rect class="behind" :x="n.x - 9" :y="y(n.string) - 8" width="18" height="16" rx="3" />
+        <text class="fret" :x="n.x" :y="y(n.string) + 5">{{ n.fret }}</text>
+        <text class="finger" :x="n.x" :y="bottom + 22">{{ n.finger }}</text>
+      </g>
+    </svg>
+  </div>
+</template>
+
+<style scoped>
+.tab {
+  min-width: 0;
+  overflow: hidden;
+  display: grid;
+  gap: var(--s2);
+}
+svg {
+  display: block;
+  font-family: var(--type);
+  max-width: 100%;
+}
+.string {
+  stroke: var(--line-2);
+}
+.string-name {
+  font-size: 11px;
+  fill: var(--ink-2);
+}
+.beat {
+  stroke: var(--ink-3);
+}
+.beat-number {
+  font-size: 11px;
+  fill: var(--ink-2);
+}
+.stroke,
+.slur {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.5;
+}
+.attack {
+  font-size: 12px;
+  font-weight: 700;
+  text-anchor: middle;
+  fill: var(--ink);
+}
+.behind {
+  fill: var(--sheet);
+}
+.fret {
+  font-size: 15px;
+  font-weight: 700;
+  text-anchor: middle;
+  fill: var(--ink);
+}
+.finger {
+  font-size: 13px;
+  text-anchor: middle;
+  fill: var(--ink-2);
+}
+.now .behind {
+  fill: var(--ink);
+}
+.now .fret {
+  fill: var(--sheet);
+}
+.now .finger {
+  fill: var(--ink);
+  font-weight: 700;
+}
+</style>

@@ -1,0 +1,337 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { computed, ref } from 'vue'
+
+import type { Analysis, Chart, HeardNote } from '../api/client'
+import { clampTo, levelBand, stripMargin, strips, type Mark } from '../draw/timeline'
+import { attackNames, noteName, signed } from '../draw/words'
+
+const props = defineProps<{
+  chart: Chart
+  analysis: Analysis
+  /** The moment of the recording that is heard now, s. */
+  at?: number
+}>()
+const emit = defineEmits<{ hear: [t: number] }>()
+
+const box = ref<HTMLElement>()
+const { width } = useElementSize(box)
+const all = computed(() => strips(props.chart, props.analysis, Math.max(320, width.value)))
+const passes = computed(() => new Set(all.value.map((s) => s.pass)).size)
+
+const laneTiming = { middle: 58, half: 34 }
+const laneLevel = { middle: 132, half: 26 }
+const fretY = 180
+const fingerY = 200
+const height = 208
+
+/** The axes end well beyond what is heard, so that what is inaudible looks small. */
+const timingLimit = computed(() => Math.max(24, props.analysis.timing.audibleMs * 4))
+const levelLimit = computed(() => levelBand(props.analysis) * 3)
+const audible = computed(() =>
+  clampTo(props.analysis.timing.audibleMs, timingLimit.value, laneTiming.half),
+)
+const even = computed(() => clampTo(levelBand(props.analysis), levelLimit.value, laneLevel.half))
+
+function off(h: HeardNote): number {
+  return clampTo(h.deviationMs ?? 0, timingLimit.value, laneTiming.half)
+}
+function loud(h: HeardNote): number {
+  return clampTo(h.relativeLevelDb ?? 0, levelLimit.value, laneLevel.half)
+}
+function sounds(m: Mark): boolean {
+  return (
+    props.at !== undefined &&
+    m.heard.t !== undefined &&
+    props.at >= m.heard.t - 0.01 &&
+    props.at < (m.heard.end ?? m.heard.t + 0.1)
+  )
+}
+function words(m: Mark): string {
+  const c = m.chart
+  const place = `string ${c.string} fret ${c.fret}, finger ${c.finger}, ${attackNames[c.attack]}`
+  const h = m.heard
+  if (h.status === 'missed') return `${place}: missed`
+  const ms = h.deviationMs ?? 0
+  const when =
+    Math.abs(ms) < 0.5 ? 'on time' : `${Math.abs(ms).toFixed(0)} ms ${ms > 0 ? 'late' : 'early'}`
+  const level = `${signed(h.relativeLevelDb ?? 0, 1)} dB against the mean`
+  const wrong =
+    h.status === 'wrong'
+      ? `wrong note, ${noteName(h.midi ?? 0)} instead of ${noteName(c.midi)}; `
+      : ''
+  return `${place}: ${wrong}${when}, ${level}`
+}
+function hear(m: Mark) {
+  emit('hear', m.heard.t ?? m.heard.expectedT)
+}
+</script>
+
+<template>
+  <div ref="box" class="timeline">
+    <figure v-for="(strip, i) in all" :key="i">
+      <figcaption v-if="strip.first && passes > 1">Pass {{ strip.pass + 1 }}</figcaption>
+      <svg
+        :width="Math.max(strip.width, stripMargin) + 4"
+        :height="height"
+        role="group"
+        :aria-label="`Pass ${strip.pass + 1}`"
+      >
+        <g class="axis">
+          <text x="0" :y="laneTiming.middle - laneTiming.half + 8">early</text>
+          <text x="0" :y="laneTiming.middle + 4">on time</text>
+          <text x="0" :y="laneTiming.middle + laneTiming.half">late</text>
+          <text x="0" :y="laneLevel.middle - laneLevel.half + 8">loud</text>
+          <text x="0" :y="laneLevel.middle + laneLevel.half">soft</text>
+          <text x="0" :y="fretY">fret</text>
+          <text x="0" :y="fingerY">finger</text>
+        </g>
+        <rect
+          class="band timing"
+          :x="stripMargin"
+          :y="laneTiming.middle - audible"
+          :width="strip.width - stripMargin"
+          :height="2 * audible"
+        />
+        <rect
+          class="band level"
+          :x="stripMargin"
+          :y="laneLevel.middle - even"
+          :width="strip.width - stripMargin"
+          :height="2 * even"
+        />
+        <line
+          class="zero"
+          :x1="stripMargin"
+          :x2="strip.width"
+          :y1="laneTiming.middle"
+          :y2="laneTiming.middle"
+        />
+        <line
+          class="zero"
+          :x1="stripMargin"
+          :x2="strip.width"
+          :y1="laneLevel.middle"
+          :y2="laneLevel.middle"
+        />
+        <g v-for="b in strip.beats" :key="b.beat">
+          <line class="beat" :x1="b.x" :x2="b.x" y1="16" :y2="fingerY" />
+          <text class="beat-number" :x="b.x + 3" y="11">{{ b.beat }}</text>
+        </g>
+        <g
+          v-for="m in strip.marks"
+          :key="m.heard.index"
+          :class="[
+            'mark',
+            m.heard.status,
+            { uneven: m.uneven, stands: m.stands, sounds: sounds(m) },
+          ]"
+          role="button"
+          tabindex="0"
+          :aria-label="words(m)"
+          @click="hear(m)"
+          @keydown.enter="hear(m)"
+        >
+          <title>{{ words(m) }}</title>
+          <rect class="target" :x="m.x - 15" y="14" width="30" :height="fingerY - 8" />
+          <template v-if="m.heard.status === 'missed'">
+            <circle class="hole" :cx="m.x" :cy="laneTiming.middle" r="7" />
+            <path class="hole" :d="`M${m.x - 5} ${laneTiming.middle + 5}l10 -10`" />
+          </template>
+          <template v-else>
+            <line
+              class="stem"
+              :x1="m.x"
+              :x2="m.x"
+              :y1="laneTiming.middle"
+              :y2="laneTiming.middle + off(m.heard)"
+            />
+            <path
+              v-if="m.heard.status === 'wrong'"
+              class="cross"
+              :d="`M${m.x - 6} ${laneTiming.middle + off(m.heard) - 6}l12 12m0 -12l-12 12`"
+            />
+            <circle v-else class="head" :cx="m.x" :cy="laneTiming.middle + off(m.heard)" r="5" />
+            <text
+              v-if="m.uneven && Math.abs(m.heard.deviationMs ?? 0) > timingLimit"
+              class="beyond"
+              :x="m.x"
+              :y="laneTiming.middle + off(m.heard) + (off(m.heard) > 0 ? 16 : -9)"
+            >
+              {{ signed(m.heard.deviationMs ?? 0) }}
+            </text>
+            <rect
+              class="bar"
+              :x="m.x - 5"
+              width="10"
+              :y="laneLevel.middle - Math.max(0, loud(m.heard))"
+              :height="Math.max(1.5, Math.abs(loud(m.heard)))"
+            />
+          </template>
+          <text class="fret" :x="m.x" :y="fretY">{{ m.chart.fret }}</text>
+          <text class="finger" :x="m.x" :y="fingerY">{{ m.chart.finger }}</text>
+        </g>
+        <g v-for="(e, k) in strip.extras" :key="k" class="extra">
+          <title>Extra note {{ noteName(e.midi) }}</title>
+          <path :d="`M${e.x} ${laneTiming.middle - 8}l7 8l-7 8l-7 -8z`" />
+        </g>
+      </svg>
+    </figure>
+    <p class="legend small">
+      <span
+        ><svg width="14" height="14"><circle class="even-head" cx="7" cy="7" r="5" /></svg> even to
+        the ear</span
+      >
+      <span
+        ><svg width="14" height="14"><circle class="uneven-head" cx="7" cy="7" r="5" /></svg> heard
+        as early or late (more than {{ analysis.timing.audibleMs.toFixed(0) }} ms)</span
+      >
+      <span
+        ><svg width="14" height="14">
+          <rect class="level-bar" x="3" y="1" width="8" height="12" />
+        </svg>
+        stands out in level (more than {{ levelBand(analysis) }} dB)</span
+      >
+      <span
+        ><svg width="16" height="16">
+          <circle class="hole" cx="8" cy="8" r="6" />
+          <path class="hole" d="M4 12l8 -8" />
+        </svg>
+        missed</span
+      >
+      <span
+        ><svg width="14" height="14"><path class="cross" d="M2 2l10 10m0 -10l-10 10" /></svg> wrong
+        note</span
+      >
+      <span
+        ><svg width="14" height="14"><path class="diamond" d="M7 1l6 6l-6 6l-6 -6z" /></svg> extra
+        note</span
+      >
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.timeline {
+  min-width: 0;
+  display: grid;
+  gap: var(--s3);
+  overflow: hidden;
+}
+figure {
+  margin: 0;
+}
+figcaption {
+  font-weight: 700;
+  margin-bottom: var(--s1);
+}
+svg {
+  display: block;
+  font-family: var(--type);
+}
+.axis text {
+  font-size: 12px;
+  fill: var(--ink-2);
+}
+.band {
+  fill: var(--sheet-2);
+}
+.zero {
+  stroke: var(--line-2);
+}
+.beat {
+  stroke: var(--line);
+}
+.beat-number {
+  font-size: 11px;
+  fill: var(--ink-2);
+}
+.target {
+  fill: transparent;
+}
+.mark {
+  cursor: pointer;
+  outline: none;
+}
+.mark:hover .target,
+.mark:focus-visible .target,
+.mark.sounds .target {
+  fill: var(--line);
+  opacity: 0.6;
+}
+.mark:focus-visible .target {
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+.stem {
+  stroke: var(--ink-3);
+  stroke-width: 2.5;
+}
+.head,
+.even-head {
+  fill: var(--sheet);
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+.uneven .stem {
+  stroke: var(--timing);
+  stroke-width: 4;
+}
+.uneven .head,
+.uneven-head {
+  fill: var(--timing);
+  stroke: var(--timing);
+}
+.bar {
+  fill: var(--ink-3);
+}
+.stands .bar,
+.level-bar {
+  fill: var(--level);
+}
+.hole {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+.cross {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 3.5;
+}
+.extra path,
+.diamond {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+.fret,
+.finger {
+  text-anchor: middle;
+  font-size: 13px;
+  fill: var(--ink);
+}
+.fret {
+  font-weight: 700;
+}
+.finger {
+  fill: var(--ink-2);
+}
+.beyond {
+  text-anchor: middle;
+  font-size: 11px;
+  fill: var(--timing);
+  font-weight: 700;
+}
+.legend {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--s1) var(--s4);
+  color: var(--ink-2);
+}
+.legend span {
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+}
+</style>

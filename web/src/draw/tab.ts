@@ -1,0 +1,67 @@
+import type { Chart, ChartNote } from '../api/client'
+
+/** One note of a tablature, at its place in a row. */
+export interface TabNote extends ChartNote {
+  index: number
+  x: number
+  /** The x of the note this one is slurred from, where that is in the same row. */
+  slurFrom?: number
+}
+
+/** A beat line. */
+export interface TabBeat {
+  x: number
+  beat: number
+}
+
+export interface TabRow {
+  notes: TabNote[]
+  beats: TabBeat[]
+  width: number
+}
+
+/** The width of a note and of the row's ends, in the units of the drawing. */
+export const tabStep = 30
+export const tabMargin = 26
+
+/**
+ * Breaks one pass of a chart into rows of whole beats that fit a width. Notes
+ * are spaced by time.
+ */
+export function tabRows(chart: Chart, width: number): TabRow[] {
+  const perBeat = chart.notesPerBeat * tabStep
+  const beatsPerRow = Math.max(1, Math.floor((width - 2 * tabMargin) / perBeat))
+  const rows: TabRow[] = []
+  chart.notes.forEach((note, index) => {
+    const at = Math.floor(note.beat / beatsPerRow + 1e-6)
+    const row = (rows[at] ??= { notes: [], beats: [], width: 0 })
+    const x = tabMargin + (note.beat - at * beatsPerRow) * perBeat + tabStep / 2
+    const before = row.notes.at(-1)
+    const slurred = note.attack === 'hammer' || note.attack === 'pull'
+    row.notes.push({
+      ...note,
+      index,
+      x,
+      slurFrom: slurred && before?.index === index - 1 ? before.x : undefined,
+    })
+  })
+  rows.forEach((row, at) => {
+    const last = row.notes.at(-1)
+    row.width = (last?.x ?? 0) + tabStep / 2 + tabMargin
+    for (let beat = 0; beat < beatsPerRow; beat++) {
+      const x = tabMargin + beat * perBeat
+      if (last && x < last.x) row.beats.push({ x, beat: at * beatsPerRow + beat + 1 })
+    }
+  })
+  return rows
+}
+
+/** How an attack is written above a slurred note. */
+export const attackMarks: Record<ChartNote['attack'], string> = {
+  pick: '',
+  hammer: 'H',
+  pull: 'P',
+  tap: 'T',
+  slide: 'S',
+  bend: 'B',
+}

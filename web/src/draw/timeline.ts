@@ -1,0 +1,106 @@
+import type { Analysis, Chart, ChartNote, HeardNote } from '../api/client'
+
+/** One chart note of a take, at its place on the time line. */
+export interface Mark {
+  chart: ChartNote
+  heard: HeardNote
+  x: number
+  /** Early or late by more than the ear notices. */
+  uneven: boolean
+  /** Louder or softer than the mean by more than this take may hide. */
+  stands: boolean
+}
+
+export interface ExtraMark {
+  t: number
+  midi: number
+  x: number
+}
+
+/** A stretch of one pass that fits the width. */
+export interface Strip {
+  pass: number
+  first: boolean
+  marks: Mark[]
+  beats: { x: number; beat: number }[]
+  extras: ExtraMark[]
+  width: number
+}
+
+export const markStep = 30
+export const stripMargin = 64
+
+/** Lays the passes of a take under one another, in strips of whole beats. */
+export function strips(chart: Chart, analysis: Analysis, width: number): Strip[] {
+  const size = chart.notes.length
+  const perBeat = chart.notesPerBeat * markStep
+  const beatsPerStrip = Math.max(1, Math.floor((width - stripMargin) / perBeat))
+  const all: Strip[] = []
+  for (let at = 0; at < analysis.notes.length; at += size) {
+    const pass = at / size
+    for (const strip of stripsOfPass(
+      chart,
+      analysis,
+      analysis.notes.slice(at, at + size),
+      beatsPerStrip,
+    ))
+      all.push({ ...strip, pass })
+  }
+  placeExtras(all, analysis)
+  return all
+}
+
+function stripsOfPass(
+  chart: Chart,
+  analysis: Analysis,
+  heard: HeardNote[],
+  beatsPerStrip: number,
+): Omit<Strip, 'pass'>[] {
+  const perBeat = chart.notesPerBeat * markStep
+  const parts: Omit<Strip, 'pass'>[] = []
+  chart.notes.forEach((note, i) => {
+    const h = heard[i]
+    if (!h) return
+    const at = Math.floor(note.beat / beatsPerStrip + 1e-6)
+    const part = (parts[at] ??= { first: at === 0, marks: [], beats: [], extras: [], width: 0 })
+    const x = stripMargin + (note.beat - at * beatsPerStrip) * perBeat + markStep / 2
+    part.marks.push({
+      chart: note,
+      heard: h,
+      x,
+      uneven: Math.abs(h.deviationMs ?? 0) > analysis.timing.audibleMs,
+      stands: Math.abs(h.relativeLevelDb ?? 0) > levelBand(analysis),
+    })
+    part.width = x + markStep / 2
+    if (Math.abs(note.beat - Math.round(note.beat)) < 1e-6)
+      part.beats.push({ x: x - markStep / 2, beat: Math.round(note.beat) + 1 })
+  })
+  return parts
+}
+
+/** The band of levels that is drawn as even, in dB to either side of the mean. */
+export function levelBand(analysis: Analysis): number {
+  return 3 * analysis.level.audibleDb
+}
+
+/** Puts each extra note between the notes it sounded between. */
+function placeExtras(all: Strip[], analysis: Analysis): void {
+  for (const extra of analysis.extras) {
+    let best: { strip: Strip; mark: Mark } | undefined
+    for (const strip of all)
+      for (const mark of strip.marks)
+        if (mark.heard.expectedT <= extra.t || !best) best = { strip, mark }
+    if (!best) continue
+    const { strip, mark } = best
+    const next = strip.marks[strip.marks.indexOf(mark) + 1]
+    const span = next ? next.heard.expectedT - mark.heard.expectedT : 0
+    const share =
+      span > 0 ? Math.min(1, Math.max(-1, (extra.t - mark.heard.expectedT) / span)) : 0.5
+    strip.extras.push({ t: extra.t, midi: extra.midi, x: mark.x + share * markStep })
+  }
+}
+
+/** A length for a value on an axis that ends at limit, kept inside it. */
+export function clampTo(value: number, limit: number, length: number): number {
+  return (Math.max(-limit, Math.min(limit, value)) / limit) * length
+}

@@ -1,0 +1,86 @@
+<script setup lang="ts">
+import { ElButton } from 'element-plus'
+import { onMounted, ref } from 'vue'
+import { RouterLink, useRouter } from 'vue-router'
+
+import {
+  answer,
+  client,
+  problemOf,
+  type Assignment,
+  type Problem,
+  type TakeSummary,
+} from '../../api/client'
+import LadderBar from '../../components/LadderBar.vue'
+import ProblemNote from '../../components/ProblemNote.vue'
+import TakeList from '../../components/TakeList.vue'
+import { count, dayOf } from '../../draw/words'
+
+const router = useRouter()
+const assignments = ref<Assignment[]>()
+const takes = ref<TakeSummary[]>([])
+const problem = ref<Problem>()
+
+onMounted(async () => {
+  try {
+    ;[assignments.value, takes.value] = await Promise.all([
+      answer(client.GET('/assignments')),
+      answer(client.GET('/takes')),
+    ])
+  } catch (thrown) {
+    problem.value = problemOf(thrown)
+  }
+})
+</script>
+
+<template>
+  <div class="stack">
+    <h1>Practice</h1>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <div v-if="assignments?.length" class="cards">
+      <section v-for="a in assignments" :key="a.id" class="sheet card">
+        <h2>{{ a.drillName }}</h2>
+        <p class="tempo">
+          <b class="figures">{{ a.bpm }}</b> bpm
+        </p>
+        <LadderBar :ladder="a.ladder" :bpm="a.bpm" />
+        <p class="quiet">{{ a.last?.reason ?? 'Not played yet.' }}</p>
+        <p class="small quiet">
+          {{ count(a.takes, 'take')
+          }}<template v-if="a.lastTakeAt">, last {{ dayOf(a.lastTakeAt) }}</template>
+        </p>
+        <div class="row">
+          <el-button type="primary" size="large" @click="router.push(`/stand/${a.id}`)">
+            Put on the stand
+          </el-button>
+          <RouterLink :to="`/progress/${a.id}`">Progress</RouterLink>
+        </div>
+      </section>
+    </div>
+    <div v-else-if="assignments" class="sheet">
+      <h2>Nothing to practise yet</h2>
+      <p>Your instructor has not given you a drill. It will be here as soon as they do.</p>
+    </div>
+    <section v-if="takes.length" class="sheet stack">
+      <h2>Your takes</h2>
+      <TakeList :takes="takes" with-drill />
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.cards {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(min(380px, 100%), 1fr));
+  gap: var(--s4);
+}
+.card {
+  display: grid;
+  gap: var(--s2);
+  align-content: start;
+}
+.tempo b {
+  font-size: 44px;
+  line-height: 1;
+}
+</style>

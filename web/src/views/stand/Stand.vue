@@ -1,0 +1,322 @@
+<script setup lang="ts">
+import { onKeyStroke, useStorage } from '@vueuse/core'
+import { ElButton, ElSegmented, ElSlider } from 'element-plus'
+import { computed, onMounted, ref } from 'vue'
+import { RouterLink, useRoute } from 'vue-router'
+
+import {
+  answer,
+  client,
+  Problem,
+  problemOf,
+  type Source,
+  type Stand,
+  type Take,
+} from '../../api/client'
+import { handIn } from '../../api/takes'
+import {
+  discardUnsent,
+  unsentSound,
+  unsentTakes,
+  type Unsent,
+  type UnsentTake,
+} from '../../audio/unsent'
+import { encodeWav } from '../../audio/wav'
+import NeckView from '../../components/NeckView.vue'
+import ProblemNote from '../../components/ProblemNote.vue'
+import TabView from '../../components/TabView.vue'
+import { count } from '../../draw/words'
+import { playerOf, steadyPlayer } from './player'
+import PlayerForm from './PlayerForm.vue'
+import { useRecording, type Ending } from './recording'
+import UnsentList from './UnsentList.vue'
+import Verdict from './Verdict.vue'
+
+const id = String(useRoute().params.id)
+const stand = ref<Stand>()
+const take = ref<Take>()
+const problem = ref<Problem>()
+const busy = ref('')
+const unsent = ref<Unsent[]>([])
+
+const source = useStorage<Source>('manudrill source', 'microphone')
+const volume = useStorage('manudrill click volume', 60)
+const player = ref({ ...steadyPlayer })
+const sources = [
+  { label: 'Microphone', value: 'microphone' },
+  { label: 'File', value: 'file' },
+  { label: 'Simulated player', value: 'simulated' },
+]
+
+const { running, moment, peak, start, stop } = useRecording(
+  (made, ending) => void ended(made, ending),
+)
+const bpm = computed(() => stand.value?.assignment.bpm ?? 0)
+
+async function load() {
+  stand.value = await answer(
+    client.GET('/assignments/{assignmentId}', { params: { path: { assignmentId: id } } }),
+  )
+  unsent.value = await unsentTakes(id)
+}
+
+/** Runs one thing after another, saying what it is and what goes wrong. */
+async function attempt(saying: string, action: () => Promise<unknown>) {
+  if (busy.value) return
+  problem.value = undefined
+  busy.value = saying
+  try {
+    await action()
+  } catch (thrown) {
+    problem.value = problemOf(thrown)
+  } finally {
+    busy.value = ''
+    unsent.value = await unsentTakes(id).catch(() => unsent.value)
+  }
+}
+onMounted(() => attempt('Laying out', load))
+
+async function show(made: Take) {
+  take.value = made
+  await load()
+}
+
+/** The one key: play, or stop. */
+async function go() {
+  if (running.value) return stop()
+  if (source.value === 'file') return fileInput.value?.click()
+  take.value = undefined
+  if (source.value === 'simulated') return simulate()
+  await attempt('Opening the microphone', async () => {
+    if (!stand.value) return
+    await start(stand.value.chart, stand.value.beatsPerPass, id, volume.value / 100)
+  })
+}
+
+function simulate() {
+  return attempt('The simulated player plays', async () => {
+    const seed = Math.floor(Math.random() * 2 ** 31)
+    const path = { assignmentId: id, takeId: crypto.randomUUID() }
+    await show(
+      await answer(
+        client.PUT('/assignments/{assignmentId}/simulated/{takeId}', {
+          params: { path },
+          body: playerOf(player.value, seed),
+        }),
+      ),
+    )
+  })
+}
+
+async function ended(made: UnsentTake, ending: Ending) {
+  if (ending === 'finished') return handInUnsent(made.take)
+  unsent.value = await unsentTakes(id)
+  if (ending === 'lost')
+    problem.value = new Problem(
+      'The microphone went away',
+      'What was played until then is kept. Plug the microphone in again and play once more, or hand in what there is.',
+    )
+}
+
+function handInUnsent(t: Unsent) {
+  return attempt('Listening to every note', async () => {
+    const wav = encodeWav(await unsentSound(t.id), t.rate)
+    const made = await handIn(id, t.id, 'microphone', t.bpm, wav)
+    await discardUnsent(t.id)
+    await show(made)
+  })
+}
+
+function discard(t: Unsent) {
+  return attempt('Discarding', () => discardUnsent(t.id))
+}
+
+const fileInput = ref<HTMLInputElement>()
+function handInFile(file: File | undefined) {
+  if (!file || running.value) return
+  take.value = undefined
+  return attempt('Listening to every note', async () =>
+    show(await handIn(id, crypto.randomUUID(), 'file', bpm.value, file)),
+  )
+}
+function picked(event: Event) {
+  const input = event.target as HTMLInputElement
+  void handInFile(input.files?.[0])
+  input.value = '' // the same file may be picked again
+}
+
+onKeyStroke(' ', (event) => {
+  const on = event.target as HTMLElement
+  if (on.closest('input, textarea, button, a, [role="slider"], [role="button"], [role="combobox"]'))
+    return
+  event.preventDefault()
+  void go()
+})
+onKeyStroke('Escape', () => running.value && void stop())
+
+const goText = computed(() => {
+  if (running.value) return 'Stop'
+  if (source.value === 'file') return 'Choose a file'
+  const again = take.value ? ' again' : ''
+  return source.value === 'simulated' ? `Let it play${again}` : `Play${again}`
+})
+</script>
+
+<template>
+  <div class="stand" @dragover.prevent @drop.prevent="handInFile($event.dataTransfer?.files[0])">
+    <ProblemNote v-if="problem" :problem="problem" />
+    <template v-if="stand">
+      <div class="head">
+        <div class="grow">
+          <h1>{{ stand.assignment.drillName }}</h1>
+          <p class="quiet">
+            {{ count(stand.chart.notes.length, 'note') }} a pass,
+            {{ count(stand.chart.passes ?? 1, 'pass', 'passes') }},
+            {{ count(stand.chart.notesPerBeat, 'note') }} a beat ·
+            <RouterLink :to="`/progress/${id}`">progress</RouterLink>
+          </p>
+        </div>
+        <p class="bpm">
+          <b class="figures">{{ bpm }}</b> bpm
+        </p>
+        <div class="go">
+          <el-button type="primary" class="play" :disabled="!!busy" @click="go">{{
+            goText
+          }}</el-button>
+          <span class="small quiet">or press <kbd>space</kbd></span>
+        </div>
+      </div>
+
+      <p v-if="running" class="count figures" aria-live="assertive">
+        <template v-if="moment.countIn">{{ moment.countIn }}</template>
+        <template v-else-if="moment.pass !== undefined">
+          pass {{ moment.pass + 1 }} of {{ stand.chart.passes ?? 1 }}
+        </template>
+        <template v-else>done</template>
+      </p>
+      <p v-else-if="busy" class="count" role="status">{{ busy }} …</p>
+
+      <Verdict v-if="take && !running" :take="take" />
+      <template v-if="!take || running">
+        <section class="sheet">
+          <TabView :chart="stand.chart" :now="running ? moment.note : undefined" :zoom="1.35" />
+        </section>
+        <section v-if="!running" class="sheet">
+          <NeckView :neck="stand.neck" :chart="stand.chart" />
+        </section>
+      </template>
+
+      <section v-if="running" class="meter sheet">
+        <span>Heard</span>
+        <span class="rail"><span :style="{ width: `${Math.min(1, peak) * 100}%` }" /></span>
+      </section>
+      <UnsentList
+        v-if="unsent.length && !running && busy === ''"
+        :takes="unsent"
+        :busy="!!busy"
+        @hand-in="handInUnsent"
+        @discard="discard"
+      />
+
+      <section v-if="!running" class="sheet source">
+        <div class="row">
+          <span>Play with</span>
+          <el-segmented v-model="source" :options="sources" aria-label="Play with" />
+        </div>
+        <template v-if="source === 'microphone'">
+          <label class="row volume">
+            <span>Click volume</span>
+            <el-slider v-model="volume" :min="0" :max="100" aria-label="Click volume" />
+          </label>
+          <p class="quiet">
+            Four clicks count you in, then play with the click until it stops. Headphones keep the
+            click out of the recording.
+          </p>
+        </template>
+        <template v-else-if="source === 'file'">
+          <p class="quiet">
+            Drop a WAV or FLAC file anywhere on this page, or choose one: the drill played at
+            {{ bpm }} bpm, up to 100 MB.
+          </p>
+        </template>
+        <PlayerForm v-else v-model="player" />
+      </section>
+      <input ref="fileInput" type="file" accept=".wav,.flac,audio/*" hidden @change="picked" />
+      <p class="small quiet">
+        Keep the hand loose. A tired muscle wants a rest; with pain, numbness or tingling, stop for
+        today, and see a doctor or hand therapist if it stays.
+      </p>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.stand {
+  display: grid;
+  gap: var(--s4);
+  min-width: 0;
+}
+.stand > * {
+  min-width: 0;
+}
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: var(--s3) var(--s5);
+}
+.head h1 {
+  font-size: clamp(24px, 3vw, 38px);
+}
+.bpm {
+  font-size: var(--t-lead);
+  white-space: nowrap;
+}
+.bpm b {
+  font-size: clamp(48px, 6vw, 84px);
+  line-height: 1;
+}
+.go {
+  display: grid;
+  justify-items: center;
+  gap: var(--s1);
+}
+.play {
+  height: 64px;
+  padding: 0 36px;
+  font-size: 24px;
+}
+.count {
+  font-size: clamp(40px, 7vw, 96px);
+  line-height: 1;
+  font-weight: 700;
+  text-align: center;
+}
+.meter {
+  display: flex;
+  align-items: center;
+  gap: var(--s3);
+}
+.rail {
+  flex: 1;
+  height: 14px;
+  background: var(--line);
+  border-radius: 7px;
+  overflow: hidden;
+}
+.rail span {
+  display: block;
+  height: 100%;
+  background: var(--ink);
+}
+.source {
+  display: grid;
+  gap: var(--s3);
+}
+.volume {
+  max-width: 420px;
+}
+.volume .el-slider {
+  flex: 1;
+}
+</style>

@@ -1,0 +1,86 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { RouterLink } from 'vue-router'
+
+import type { Take } from '../../api/client'
+import StepWord from '../../components/StepWord.vue'
+import TimeLine from '../../components/TimeLine.vue'
+import { weakestWords } from '../../components/weakest'
+
+const props = defineProps<{ take: Take }>()
+
+const a = computed(() => props.take.analysis)
+const weakest = computed(() => (a.value.foreign ? '' : weakestWords(a.value)))
+</script>
+
+<template>
+  <section class="verdict" aria-live="polite">
+    <div class="row top">
+      <StepWord :decision="take.summary.decision" large />
+      <p class="reason">{{ take.summary.decision.reason }}</p>
+    </div>
+    <dl>
+      <div>
+        <dt>Right notes</dt>
+        <dd>
+          <b class="figures">{{ a.counts.played }}</b> of {{ a.counts.expected
+          }}<template v-if="a.counts.extra">, {{ a.counts.extra }} extra</template>
+        </dd>
+      </div>
+      <div>
+        <dt>Timing spread</dt>
+        <dd>
+          <b class="figures">{{ a.timing.spreadMs.toFixed(1) }}</b> ms
+        </dd>
+      </div>
+      <div>
+        <dt>Level spread</dt>
+        <dd>
+          <b class="figures">{{ a.level.spreadDb.toFixed(1) }}</b> dB
+        </dd>
+      </div>
+      <div>
+        <dt>Speed</dt>
+        <dd>
+          <b class="figures">{{ a.tempo.notesPerSecond.toFixed(1) }}</b> notes/s
+        </dd>
+      </div>
+    </dl>
+    <p v-if="weakest" class="weakest">{{ weakest }}</p>
+    <div class="sheet"><TimeLine :chart="take.chart" :analysis="a" /></div>
+    <p><RouterLink :to="`/takes/${take.summary.id}`">All figures, and listen to it</RouterLink></p>
+  </section>
+</template>
+
+<style scoped>
+.verdict {
+  display: grid;
+  gap: var(--s4);
+  min-width: 0;
+}
+.top {
+  gap: var(--s2) var(--s5);
+}
+.reason,
+.weakest {
+  font-size: clamp(18px, 2vw, 24px);
+  flex: 1 1 360px;
+}
+dl {
+  margin: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--s3) var(--s6);
+}
+dt {
+  color: var(--ink-2);
+}
+dd {
+  margin: 0;
+  font-size: var(--t-lead);
+}
+dd b {
+  font-size: 38px;
+  line-height: 1.1;
+}
+</style>

@@ -1,0 +1,92 @@
+import { onBeforeUnmount, ref, shallowRef } from 'vue'
+
+import { Problem, type Chart } from '../../api/client'
+import { Metronome } from '../../audio/metronome'
+import { Recorder } from '../../audio/recorder'
+import { momentOf, scheduleOf, type Moment, type Schedule } from '../../audio/schedule'
+import { UnsentTake } from '../../audio/unsent'
+
+/** How long to go on recording after the last note, s. */
+const tail = 1.2
+
+/** How a recording came to its end. */
+export type Ending = 'finished' | 'stopped' | 'lost'
+
+/**
+ * Runs count-in, metronome and microphone for one take after another. What is
+ * recorded is kept in the browser from the first chunk on.
+ */
+export function useRecording(onEnd: (take: UnsentTake, ending: Ending) => void) {
+  const running = ref(false)
+  const moment = shallowRef<Moment>({})
+  const peak = ref(0)
+
+  let context: AudioContext | undefined
+  let recorder: Recorder | undefined
+  let metronome: Metronome | undefined
+  let take: UnsentTake | undefined
+  let frame = 0
+
+  /** Opens the microphone where it is not open yet; may throw a Problem. */
+  async function openMicrophone(): Promise<AudioContext> {
+    context ??= new AudioContext({ latencyHint: 'interactive' })
+    await context.resume()
+    recorder ??= await Recorder.open(context, () => {
+      recorder = undefined
+      if (running.value) void end('lost')
+    })
+    return context
+  }
+
+  async function start(chart: Chart, beatsPerPass: number, assignmentId: string, volume: number) {
+    const ctx = await openMicrophone()
+    if (!recorder)
+      throw new Problem('The microphone went away', 'Plug it in again, then press Play.')
+    const made = new UnsentTake({
+      id: crypto.randomUUID(),
+      assignmentId,
+      bpm: chart.bpm,
+      rate: ctx.sampleRate,
+      startedAt: new Date().toISOString(),
+      frames: 0,
+    })
+    take = made
+    recorder.start((samples) => made.append(samples))
+    const schedule = scheduleOf(chart.bpm, beatsPerPass, chart.passes ?? 1, ctx.currentTime + 0.15)
+    metronome = new Metronome(ctx, volume)
+    metronome.play(schedule)
+    running.value = true
+    const beats = chart.notes.map((n) => n.beat)
+    follow(ctx, schedule, (now) => momentOf(schedule, beats, beatsPerPass, now))
+  }
+
+  /** Follows the audio clock until the take is over. */
+  function follow(ctx: AudioContext, schedule: Schedule, momentAt: (now: number) => Moment) {
+    // What is heard now was handed to the output a little earlier.
+    const now = ctx.currentTime - (ctx.outputLatency || 0)
+    peak.value = Math.max(recorder?.peak() ?? 0, peak.value * 0.85)
+    moment.value = now < schedule.end ? momentAt(now) : {}
+    if (now > schedule.end + tail) return void end('finished')
+    frame = requestAnimationFrame(() => follow(ctx, schedule, momentAt))
+  }
+
+  async function end(ending: Ending) {
+    if (!running.value || !take) return
+    running.value = false
+    cancelAnimationFrame(frame)
+    metronome?.stop()
+    if (ending !== 'lost') await recorder?.stop()
+    await take.kept()
+    moment.value = {}
+    onEnd(take, ending)
+  }
+
+  onBeforeUnmount(() => {
+    cancelAnimationFrame(frame)
+    metronome?.stop()
+    recorder?.close()
+    void context?.close()
+  })
+
+  return { running, moment, peak, start, stop: () => end('stopped') }
+}
