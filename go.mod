@@ -16,6 +16,7 @@ require (
 	github.com/spf13/cobra v1.10.2
 	github.com/stretchr/testify v1.12.1
 	gonum.org/v1/gonum v0.17.0
+	pgregory.net/rapid v1.3.0
 )
 
 require (

@@ -97,6 +97,10 @@ func (l *Listener) advance() {
 // minLasting is how much growth must stay for a peak to be a note.
 const minLasting = 4.5
 
+// minSounding is how long a note sounds at the least, in seconds. A click that
+// sounds into nothing is shorter.
+const minSounding = 0.045
+
 // minInterval is the shortest time between two onsets, in seconds: faster
 // notes than 28 a second are not played on a guitar.
 const minInterval = 0.035
@@ -122,18 +126,18 @@ func (l *Listener) judge(p peak) {
 }
 
 // tell measures the open note, which lasts until sample end at the most. What
-// has no pitch is noise and no note.
+// has no pitch, or falls silent at once, is no note.
 func (l *Listener) tell(end int) {
 	at := l.open.at
 	l.open = nil
 	body := l.sound.slice(at, end)
-	midi := pitch(body, l.rate)
-	if midi == 0 {
+	midi, lasts := pitch(body, l.rate), sounding(body, l.rate)
+	if midi == 0 || lasts < len(body) && lasts < int(minSounding*l.rate) {
 		return
 	}
 	l.notes = append(l.notes, Note{
 		Onset:   float64(at) / l.rate,
-		End:     float64(at+sounding(body, l.rate)) / l.rate,
+		End:     float64(at+lasts) / l.rate,
 		Pitch:   midi,
 		LevelDB: level(body, l.rate),
 	})

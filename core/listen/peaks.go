@@ -1,5 +1,7 @@
 package listen
 
+import "slices"
+
 // A peak is a place where the flux is highest.
 type peak struct {
 	frame    int
@@ -9,13 +11,14 @@ type peak struct {
 // peakReach is how many frames on either side a peak must top: 15 ms.
 const peakReach = 5
 
-// What makes a peak a candidate: it must rise above part of the flux's mean
-// over the 100 ms before it.
+// What makes a peak a candidate: it must rise above the flux's median over the
+// 100 ms before it, which is the unrest of the recording. A median, unlike a
+// mean, is not lifted by one strong attack.
 const (
 	threshold     = 5.5
-	meanFrames    = 35
-	meanShare     = 0.5
-	historyFrames = meanFrames + peakReach
+	medianFrames  = 35
+	medianShare   = 0.5
+	historyFrames = medianFrames + peakReach
 )
 
 // picker finds peaks in a stream of flux values.
@@ -46,9 +49,15 @@ func (p *picker) next(v float64) (peak, bool) {
 			return peak{}, false
 		}
 	}
-	mean := 0.0
-	for d := peakReach; d < historyFrames; d++ {
-		mean += p.at(mid-d) / meanFrames
+	return peak{mid, top}, top > threshold+medianShare*p.median(mid)
+}
+
+// median returns the median of the flux before a frame.
+func (p *picker) median(frame int) float64 {
+	var before [medianFrames]float64
+	for i := range before {
+		before[i] = p.at(frame - peakReach - i)
 	}
-	return peak{mid, top}, top > threshold+meanShare*mean
+	slices.Sort(before[:])
+	return before[medianFrames/2]
 }

@@ -25,22 +25,49 @@ func (l *Listener) refine(p peak) int {
 		return max(0, centre)
 	}
 	e := innovation(burg(past, modelOrder), region)
-	return from + riseBefore(e, changePoint(e), int(riseStep*l.rate))
+	return from + attack(e, int(riseStep*l.rate))
 }
 
-// riseStep is the grain, in seconds, at which a soft attack is followed back
-// to where it starts.
+// riseStep is the grain, in seconds, at which the innovation is followed.
 const riseStep = 0.0005
 
+// minorShare is the share of the loudest innovation below which a change is
+// not the attack but the old note being stopped.
+const minorShare = 0.05
+
+// attack finds the sample of a note's attack in the innovation around it: the
+// change point of the variance, unless what follows it is far below the
+// loudest; then it is where the innovation first comes near that.
+func attack(e []float64, step int) int {
+	loudest := 0.0
+	for at := 0; at+3*step <= len(e); at += step {
+		loudest = max(loudest, meanSquare(e[at:at+3*step]))
+	}
+	change := changePoint(e)
+	if meanSquare(e[change:min(len(e), change+3*step)]) >= minorShare*loudest {
+		return riseBefore(e, change, step, loudest)
+	}
+	for i := change; i < len(e); i++ {
+		if e[i]*e[i] > minorShare*loudest {
+			return i
+		}
+	}
+	return change
+}
+
+// riseShare is the share of the loudest innovation that counts as the start of
+// a soft attack where there is no noise to rise from.
+const riseShare = 0.01
+
 // riseBefore follows a soft attack back from the change point to the first
-// sample at which the innovation is louder than before the attack.
-func riseBefore(e []float64, change, step int) int {
-	quiet := meanSquare(e[:change])
-	quiet = math.Inf(1)
+// step at which the innovation is louder than before the attack.
+func riseBefore(e []float64, change, step int, loudest float64) int {
+	quiet := math.Inf(1)
 	for at := 0; at+4*step <= change; at += step {
 		quiet = min(quiet, meanSquare(e[at:at+4*step]))
 	}
-	for change-step >= 0 && meanSquare(e[change-step:change]) > 4*quiet {
+	risen := max(4*quiet, riseShare*loudest)
+	for change-step >= 0 && meanSquare(e[change-step:change]) > risen {
 		change -= step
 	}
 	return change

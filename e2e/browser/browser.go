@@ -48,7 +48,7 @@ func Start(ctx context.Context, o Options) (tab context.Context, stop func(), er
 		endAllocation()
 		_ = os.RemoveAll(profile) // a leftover profile harms nobody
 	}
-	if err := chromedp.Run(tab, chromedp.EmulateViewport(int64(o.Width), int64(o.Height))); err != nil {
+	if err := chromedp.Do(tab, chromedp.EmulateViewport(int64(o.Width), int64(o.Height))); err != nil {
 		stop()
 		return nil, nil, fmt.Errorf("Chromium does not start: %w", err)
 	}

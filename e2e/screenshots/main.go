@@ -34,36 +34,39 @@ type view struct {
 	name string
 	who  string
 	path string
-	then []chromedp.Action
+	then []step
 }
+
+// A step is one thing done in the browser.
+type step = chromedp.Action[chromedp.Void]
 
 const (
 	instructor = "Oda Fernwick"
 	student    = "Lena Quarrow"
 )
 
-func click(text string) chromedp.Action {
-	return chromedp.Click(fmt.Sprintf(`//*[self::a or self::button][contains(normalize-space(.), %q)]`, text), chromedp.BySearch)
+func click(text string) step {
+	return chromedp.Click(chromedp.Search(fmt.Sprintf(`//*[self::a or self::button][contains(normalize-space(.), %q)]`, text)))
 }
 
 // choice clicks one side of a segmented switch.
-func choice(text string) chromedp.Action {
-	return chromedp.Click(fmt.Sprintf(`//label[contains(@class, 'el-segmented__item')][contains(normalize-space(.), %q)]`, text), chromedp.BySearch)
+func choice(text string) step {
+	return chromedp.Click(chromedp.Search(fmt.Sprintf(`//label[contains(@class, 'el-segmented__item')][contains(normalize-space(.), %q)]`, text)))
 }
 
 var views = []view{
 	{"door", "", "/", nil},
 	{"drills", instructor, "/drills", nil},
-	{"bench", instructor, "/drills", []chromedp.Action{click("Up and down 1-3-4"), settle}},
+	{"bench", instructor, "/drills", []step{click("Up and down 1-3-4"), settle}},
 	{"students", instructor, "/students", nil},
 	{"practice", student, "/practice", nil},
-	{"progress", student, "/practice", []chromedp.Action{click("Progress"), settle}},
-	{"stand", student, "/practice", []chromedp.Action{click("Put on the stand"), settle}},
-	{"verdict", student, "/practice", []chromedp.Action{
+	{"progress", student, "/practice", []step{click("Progress"), settle}},
+	{"stand", student, "/practice", []step{click("Put on the stand"), settle}},
+	{"verdict", student, "/practice", []step{
 		click("Put on the stand"), settle, choice("Simulated"), settle, click("Let it play"),
-		chromedp.WaitVisible(`.verdict`, chromedp.ByQuery), settle,
+		chromedp.WaitVisible(chromedp.CSS(`.verdict`)), settle,
 	}},
-	{"take", student, "/practice", []chromedp.Action{chromedp.Click(`table a`, chromedp.ByQuery), settle}},
+	{"take", student, "/practice", []step{chromedp.Click(chromedp.CSS(`table a`)), settle}},
 }
 
 var settle = chromedp.Sleep(900 * time.Millisecond)
@@ -93,21 +96,23 @@ func shoot(base, out string, width, height int, only string) error {
 }
 
 func (v view) shoot(tab context.Context, base, out string, whole bool) error {
-	steps := []chromedp.Action{chromedp.Navigate(base + "/"), chromedp.WaitVisible(`.choose li`, chromedp.ByQuery)}
+	steps := []step{chromedp.Navigate(base + "/"), chromedp.WaitVisible(chromedp.CSS(`.choose li`))}
 	if v.who != "" {
 		steps = append(steps, click(v.who), settle, chromedp.Navigate(base+v.path))
 	}
 	steps = append(steps, settle)
 	steps = append(steps, v.then...)
-	var picture []byte
-	if whole {
-		steps = append(steps, chromedp.FullScreenshot(&picture, 100))
-	} else {
-		steps = append(steps, chromedp.CaptureScreenshot(&picture))
-	}
 	ctx, cancel := context.WithTimeout(tab, 40*time.Second)
 	defer cancel()
-	if err := chromedp.Run(ctx, steps...); err != nil {
+	if err := chromedp.Do(ctx, steps...); err != nil {
+		return err
+	}
+	take := chromedp.CaptureScreenshot()
+	if whole {
+		take = chromedp.FullScreenshot(100)
+	}
+	picture, err := chromedp.Run(ctx, take)
+	if err != nil {
 		return err
 	}
 	return os.WriteFile(filepath.Join(out, v.name+".png"), picture, 0o644)

@@ -18,8 +18,8 @@ const { width: boxWidth } = useElementSize(box)
 const width = computed(() => Math.max(320, boxWidth.value))
 
 const left = 62
-const gap = 25
-const top = 22
+const gap = 31
+const top = 24
 const strings = computed(() => props.chart.tuning.length)
 const bottom = computed(() => top + gap * (strings.value - 1))
 const window = computed(() => fretWindow(props.neck, props.chart.notes, width.value >= 900))
@@ -47,7 +47,7 @@ function arcPath(string: number, from: number, to: number): string {
   const b = scale.value.finger(to)
   const side = to > from ? -1 : 1
   const edge = y(string) + side * 9
-  return `M${a} ${edge} Q${(a + b) / 2} ${edge + side * 11} ${b} ${edge}`
+  return `M${a} ${edge} Q${(a + b) / 2} ${edge + side * 9} ${b} ${edge}`
 }
 const label = computed(() => {
   const p = places.value
@@ -60,13 +60,13 @@ const label = computed(() => {
 
 <template>
   <div ref="box" class="neck">
-    <svg :width="width" :height="bottom + 44" role="img" :aria-label="label">
+    <svg :width="width" :height="bottom + 46" role="img" :aria-label="label">
       <rect
         class="board"
         :x="scale.wire(window[0])"
-        :y="top - 13"
+        :y="top - 18"
         :width="scale.wire(window[1]) - scale.wire(window[0])"
-        :height="bottom - top + 26"
+        :height="bottom - top + 36"
       />
       <template v-for="fret in frets" :key="fret">
         <g v-if="doubleInlays.includes(fret)" class="inlay">
@@ -87,8 +87,8 @@ const label = computed(() => {
         :class="['wire', { nut: wire === 0 }]"
         :x1="scale.wire(wire)"
         :x2="scale.wire(wire)"
-        :y1="top - 13"
-        :y2="bottom + 13"
+        :y1="top - 18"
+        :y2="bottom + 18"
       />
       <g v-for="s in strings" :key="s">
         <line
@@ -116,7 +116,7 @@ const label = computed(() => {
         <circle :cx="scale.finger(p.fret)" :cy="y(p.string)" r="10" />
         <text :x="scale.finger(p.fret)" :y="y(p.string) + 5">{{ p.finger }}</text>
       </g>
-      <text v-for="fret in frets" :key="fret" class="fret" :x="middle(fret)" :y="bottom + 34">
+      <text v-for="fret in frets" :key="fret" class="fret" :x="middle(fret)" :y="bottom + 36">
         {{ fret }}
       </text>
     </svg>

@@ -20,10 +20,10 @@ const all = computed(() => strips(props.chart, props.analysis, Math.max(320, wid
 const passes = computed(() => new Set(all.value.map((s) => s.pass)).size)
 
 const laneTiming = { middle: 58, half: 34 }
-const laneLevel = { middle: 132, half: 26 }
-const fretY = 180
-const fingerY = 200
-const height = 208
+const laneLevel = { middle: 142, half: 26 }
+const fretY = 190
+const fingerY = 210
+const height = 218
 
 /** The axes end well beyond what is heard, so that what is inaudible looks small. */
 const timingLimit = computed(() => Math.max(24, props.analysis.timing.audibleMs * 4))

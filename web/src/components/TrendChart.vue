@@ -63,7 +63,7 @@ const option = computed(() => {
         gridIndex: 0,
         name: 'Tempo, bpm',
         scale: true,
-        max: (v: { max: number }) => Math.max(v.max, props.trend.targetBpm) + 4,
+        max: Math.ceil((Math.max(props.trend.targetBpm, ...points.map((p) => p.bpm)) + 4) / 10) * 10,
       },
       {
         ...axis,

@@ -1,4 +1,5 @@
 import type { Chart, ChartNote } from '../api/client'
+import { fillRows } from './rows'
 
 /** One note of a tablature, at its place in a row. */
 export interface TabNote extends ChartNote {
@@ -20,22 +21,21 @@ export interface TabRow {
   width: number
 }
 
-/** The width of a note and of the row's ends, in the units of the drawing. */
-export const tabStep = 30
+/** The room at both ends of a row, in the units of the drawing. */
 export const tabMargin = 26
 
 /**
- * Breaks one pass of a chart into rows of whole beats that fit a width. Notes
+ * Breaks one pass of a chart into rows of whole beats that fill a width. Notes
  * are spaced by time.
  */
 export function tabRows(chart: Chart, width: number): TabRow[] {
-  const perBeat = chart.notesPerBeat * tabStep
-  const beatsPerRow = Math.max(1, Math.floor((width - 2 * tabMargin) / perBeat))
+  const { beatsPerRow, step } = fillRows(chart, width - 2 * tabMargin, 28, 44)
+  const perBeat = chart.notesPerBeat * step
   const rows: TabRow[] = []
   chart.notes.forEach((note, index) => {
     const at = Math.floor(note.beat / beatsPerRow + 1e-6)
     const row = (rows[at] ??= { notes: [], beats: [], width: 0 })
-    const x = tabMargin + (note.beat - at * beatsPerRow) * perBeat + tabStep / 2
+    const x = tabMargin + (note.beat - at * beatsPerRow) * perBeat + step / 2
     const before = row.notes.at(-1)
     const slurred = note.attack === 'hammer' || note.attack === 'pull'
     row.notes.push({
@@ -47,7 +47,7 @@ export function tabRows(chart: Chart, width: number): TabRow[] {
   })
   rows.forEach((row, at) => {
     const last = row.notes.at(-1)
-    row.width = (last?.x ?? 0) + tabStep / 2 + tabMargin
+    row.width = (last?.x ?? 0) + step / 2 + tabMargin
     for (let beat = 0; beat < beatsPerRow; beat++) {
       const x = tabMargin + beat * perBeat
       if (last && x < last.x) row.beats.push({ x, beat: at * beatsPerRow + beat + 1 })

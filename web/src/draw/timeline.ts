@@ -1,4 +1,5 @@
 import type { Analysis, Chart, ChartNote, HeardNote } from '../api/client'
+import { fillRows, type Fill } from './rows'
 
 /** One chart note of a take, at its place on the time line. */
 export interface Mark {
@@ -27,26 +28,19 @@ export interface Strip {
   width: number
 }
 
-export const markStep = 30
 export const stripMargin = 64
 
 /** Lays the passes of a take under one another, in strips of whole beats. */
 export function strips(chart: Chart, analysis: Analysis, width: number): Strip[] {
   const size = chart.notes.length
-  const perBeat = chart.notesPerBeat * markStep
-  const beatsPerStrip = Math.max(1, Math.floor((width - stripMargin) / perBeat))
+  const fill = fillRows(chart, width - stripMargin, 28, 44)
   const all: Strip[] = []
   for (let at = 0; at < analysis.notes.length; at += size) {
     const pass = at / size
-    for (const strip of stripsOfPass(
-      chart,
-      analysis,
-      analysis.notes.slice(at, at + size),
-      beatsPerStrip,
-    ))
+    for (const strip of stripsOfPass(chart, analysis, analysis.notes.slice(at, at + size), fill))
       all.push({ ...strip, pass })
   }
-  placeExtras(all, analysis)
+  placeExtras(all, analysis, fill.step)
   return all
 }
 
@@ -54,16 +48,16 @@ function stripsOfPass(
   chart: Chart,
   analysis: Analysis,
   heard: HeardNote[],
-  beatsPerStrip: number,
+  { beatsPerRow, step }: Fill,
 ): Omit<Strip, 'pass'>[] {
-  const perBeat = chart.notesPerBeat * markStep
+  const perBeat = chart.notesPerBeat * step
   const parts: Omit<Strip, 'pass'>[] = []
   chart.notes.forEach((note, i) => {
     const h = heard[i]
     if (!h) return
-    const at = Math.floor(note.beat / beatsPerStrip + 1e-6)
+    const at = Math.floor(note.beat / beatsPerRow + 1e-6)
     const part = (parts[at] ??= { first: at === 0, marks: [], beats: [], extras: [], width: 0 })
-    const x = stripMargin + (note.beat - at * beatsPerStrip) * perBeat + markStep / 2
+    const x = stripMargin + (note.beat - at * beatsPerRow) * perBeat + step / 2
     part.marks.push({
       chart: note,
       heard: h,
@@ -71,9 +65,9 @@ function stripsOfPass(
       uneven: Math.abs(h.deviationMs ?? 0) > analysis.timing.audibleMs,
       stands: Math.abs(h.relativeLevelDb ?? 0) > levelBand(analysis),
     })
-    part.width = x + markStep / 2
+    part.width = x + step / 2
     if (Math.abs(note.beat - Math.round(note.beat)) < 1e-6)
-      part.beats.push({ x: x - markStep / 2, beat: Math.round(note.beat) + 1 })
+      part.beats.push({ x: x - step / 2, beat: Math.round(note.beat) + 1 })
   })
   return parts
 }
@@ -84,7 +78,7 @@ export function levelBand(analysis: Analysis): number {
 }
 
 /** Puts each extra note between the notes it sounded between. */
-function placeExtras(all: Strip[], analysis: Analysis): void {
+function placeExtras(all: Strip[], analysis: Analysis, step: number): void {
   for (const extra of analysis.extras) {
     let best: { strip: Strip; mark: Mark } | undefined
     for (const strip of all)
@@ -96,7 +90,7 @@ function placeExtras(all: Strip[], analysis: Analysis): void {
     const span = next ? next.heard.expectedT - mark.heard.expectedT : 0
     const share =
       span > 0 ? Math.min(1, Math.max(-1, (extra.t - mark.heard.expectedT) / span)) : 0.5
-    strip.extras.push({ t: extra.t, midi: extra.midi, x: mark.x + share * markStep })
+    strip.extras.push({ t: extra.t, midi: extra.midi, x: mark.x + share * step })
   }
 }
 

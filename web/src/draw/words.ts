@@ -42,7 +42,7 @@ export function pathWords(drill: Drill): string {
   const last = drill.strings.at(-1)
   const across = drill.strings.length === 1 ? `string ${first}` : `strings ${first} to ${last}`
   const back = drill.thereAndBack && drill.strings.length > 1 ? ' and back' : ''
-  return `position ${drill.position}, ${across}${back}`
+  return `Position ${drill.position}, ${across}${back}`
 }
 
 export function ladderWords(saved: SavedDrill | Assignment): string {

@@ -16,7 +16,7 @@ import {
 import AssignDialog from '../../components/AssignDialog.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import { count } from '../../draw/words'
-import { freshDrill } from './fresh'
+import { copyOf, freshDrill } from './fresh'
 import LadderForm from './LadderForm.vue'
 import PathForm from './PathForm.vue'
 import PatternForm from './PatternForm.vue'
@@ -68,9 +68,9 @@ onMounted(async () => {
       saved.value = await answer(
         client.GET('/drills/{drillId}', { params: { path: { drillId: id } } }),
       )
-      if (!draft.value) file.value = structuredClone(saved.value.file)
+      if (!draft.value) file.value = copyOf(saved.value.file)
     })
-  await look()
+  if (!problem.value) await look()
 })
 watchDebounced(
   file,
@@ -100,7 +100,7 @@ function save() {
 
 /** Goes back to the drill as it was saved. */
 function revert() {
-  if (saved.value) file.value = structuredClone(saved.value.file)
+  if (saved.value) file.value = copyOf(saved.value.file)
 }
 
 async function reload() {

@@ -85,6 +85,6 @@ function toggle(c: number[]) {
   gap: 6px;
 }
 .group > span {
-  width: 84px;
+  width: 62px;
 }
 </style>

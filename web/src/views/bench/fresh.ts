@@ -1,5 +1,10 @@
 import type { DrillFile, Pattern } from '../../api/client'
 
+/** A copy that shares nothing, of a reactive drill too. */
+export function copyOf(file: DrillFile): DrillFile {
+  return JSON.parse(JSON.stringify(file)) as DrillFile
+}
+
 /** A drill to start from. */
 export function freshDrill(): DrillFile {
   return {
@@ -33,7 +38,7 @@ export function freshFingers(): Extract<Pattern, { kind: 'fingerPerFret' }> {
 /** The combinations of two, three and four fingers, in graded order. */
 export const combinations: { of: string; all: number[][] }[] = [
   {
-    of: 'Two fingers',
+    of: '2 fingers',
     all: [
       [1, 2],
       [2, 3],
@@ -44,7 +49,7 @@ export const combinations: { of: string; all: number[][] }[] = [
     ],
   },
   {
-    of: 'Three',
+    of: '3 fingers',
     all: [
       [1, 2, 3],
       [2, 3, 4],
@@ -52,7 +57,7 @@ export const combinations: { of: string; all: number[][] }[] = [
       [1, 3, 4],
     ],
   },
-  { of: 'Four', all: [[1, 2, 3, 4]] },
+  { of: '4 fingers', all: [[1, 2, 3, 4]] },
 ]
 
 /** The 24 orders of four fingers. */

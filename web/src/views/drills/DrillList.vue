@@ -64,12 +64,14 @@ async function remove(d: SavedDrill) {
           <h2>
             <RouterLink :to="`/drills/${d.id}`">{{ d.file.drill.name }}</RouterLink>
           </h2>
-          <p class="quiet">{{ patternWords(d.file.drill) }}; {{ pathWords(d.file.drill) }}</p>
+          <p class="quiet">{{ patternWords(d.file.drill) }}</p>
+          <p class="quiet small">{{ pathWords(d.file.drill) }}</p>
         </div>
         <dl>
           <div>
             <dt>Tempo</dt>
-            <dd>{{ ladderWords(d) }}, {{ d.file.drill.notesPerBeat }} a beat</dd>
+            <dd>{{ ladderWords(d) }}</dd>
+            <dd class="quiet small">{{ count(d.file.drill.notesPerBeat, 'note') }} a beat</dd>
           </div>
           <div>
             <dt>Students</dt>

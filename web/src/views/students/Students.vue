@@ -74,7 +74,7 @@ function of(p: Person): Assignment[] {
 <style scoped>
 .cards {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(min(360px, 100%), 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(284px, 100%), 1fr));
   gap: var(--s4);
 }
 article {

@@ -4,6 +4,7 @@ import { RouterLink, useRoute } from 'vue-router'
 
 import { answer, client, problemOf, type Problem, type Take } from '../../api/client'
 import ProblemNote from '../../components/ProblemNote.vue'
+import SoundBar from '../../components/SoundBar.vue'
 import StepWord from '../../components/StepWord.vue'
 import TakeFigures from '../../components/TakeFigures.vue'
 import TimeLine from '../../components/TimeLine.vue'
@@ -14,7 +15,7 @@ import { momentOf, sourceNames } from '../../draw/words'
 const id = String(useRoute().params.id)
 const take = ref<Take>()
 const problem = ref<Problem>()
-const player = ref<HTMLAudioElement>()
+const sound = ref<InstanceType<typeof SoundBar>>()
 const at = ref<number>()
 
 onMounted(async () => {
@@ -26,18 +27,6 @@ onMounted(async () => {
 })
 
 const weakest = computed(() => (take.value ? weakestWords(take.value.analysis) : ''))
-
-function hear(t: number) {
-  if (!player.value) return
-  player.value.currentTime = Math.max(0, t - 0.05)
-  void player.value.play()
-}
-/** Follows the sound closely: the element itself tells its time too seldom. */
-function follow() {
-  if (!player.value) return
-  at.value = player.value.currentTime
-  if (!player.value.paused) requestAnimationFrame(follow)
-}
 </script>
 
 <template>
@@ -56,15 +45,7 @@ function follow() {
             >
           </p>
         </div>
-        <audio
-          ref="player"
-          controls
-          preload="metadata"
-          :src="`/api/takes/${id}/sound`"
-          aria-label="The recording"
-          @play="follow"
-          @seeked="follow"
-        />
+        <SoundBar ref="sound" v-model:at="at" :src="`/api/takes/${id}/sound`" />
       </div>
       <section class="sheet verdict">
         <StepWord :decision="take.summary.decision" large />
@@ -85,7 +66,12 @@ function follow() {
             note to hear it.
           </p>
         </div>
-        <TimeLine :chart="take.chart" :analysis="take.analysis" :at="at" @hear="hear" />
+        <TimeLine
+          :chart="take.chart"
+          :analysis="take.analysis"
+          :at="at"
+          @hear="(t) => sound?.playFrom(t - 0.05)"
+        />
       </section>
       <section v-if="take.analysis.transitions.length" class="sheet stack">
         <div>
@@ -111,9 +97,5 @@ function follow() {
 }
 .verdict > div {
   flex: 1 1 320px;
-}
-audio {
-  height: 44px;
-  max-width: 100%;
 }
 </style>

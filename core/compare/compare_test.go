@@ -1,0 +1,136 @@
+package compare_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"manudrill/core/compare"
+	"manudrill/core/drill"
+	"manudrill/core/guitar"
+	"manudrill/core/listen"
+)
+
+// pairs is a drill of 22 notes over all strings and back, two a beat.
+func pairs(t require.TestingT) drill.Chart {
+	d := drill.Drill{
+		Name: "pairs", Pattern: drill.SlurCombinations{Combinations: [][]int{{1, 3}}, Slur: drill.HammerOns},
+		Position: 7, Strings: []int{6, 5, 4, 3, 2, 1}, ThereAndBack: true, Repeats: 1, NotesPerBeat: 2, Passes: 1,
+	}
+	chart, err := d.Chart(guitar.Standard(), 90)
+	require.NoError(t, err)
+	return chart
+}
+
+// exact plays every note at its time, the first at start.
+func exact(chart drill.Chart, start, bpm float64) []listen.Note {
+	var heard []listen.Note
+	for _, n := range chart.Unroll() {
+		heard = append(heard, listen.Note{Onset: start + n.Beat*60/bpm, Pitch: float64(n.MIDI)})
+	}
+	return heard
+}
+
+func statuses(take compare.Take) map[compare.Status][]int {
+	by := map[compare.Status][]int{}
+	for _, m := range take.Matches {
+		by[m.Status] = append(by[m.Status], m.Index)
+	}
+	return by
+}
+
+func without(notes []listen.Note, i int) []listen.Note {
+	return append(append([]listen.Note{}, notes[:i]...), notes[i+1:]...)
+}
+
+func with(notes []listen.Note, i int, n listen.Note) []listen.Note {
+	return append(append(append([]listen.Note{}, notes[:i]...), n), notes[i:]...)
+}
+
+func TestWhatBecameOfEachNote(t *testing.T) {
+	chart := pairs(t)
+	played := exact(chart, 2, 90)
+	wrong := append([]listen.Note{}, played...)
+	wrong[9].Pitch++
+	between := listen.Note{Onset: (played[4].Onset + played[5].Onset) / 2, Pitch: 40}
+	for name, c := range map[string]struct {
+		heard  []listen.Note
+		missed []int
+		wrong  []int
+		extras int
+	}{
+		"all right":             {played, nil, nil, 0},
+		"one missed":            {without(played, 7), []int{7}, nil, 0},
+		"two missed in a row":   {without(without(played, 7), 7), []int{7, 8}, nil, 0},
+		"one wrong":             {wrong, nil, []int{9}, 0},
+		"one extra":             {with(played, 5, between), nil, nil, 1},
+		"the first missed":      {without(played, 0), []int{0}, nil, 0},
+		"the last missed":       {without(played, 21), []int{21}, nil, 0},
+		"started late":          {exact(chart, 31, 90), nil, nil, 0},
+		"an eighth slower":      {exact(chart, 2, 79), nil, nil, 0},
+		"missed, wrong, extra":  {with(without(wrong, 15), 5, between), []int{15}, []int{9}, 1},
+		"a knock before it all": {append([]listen.Note{{Onset: 0.4, Pitch: 33}}, played...), nil, nil, 1},
+	} {
+		take := compare.Compare(chart, c.heard)
+		by := statuses(take)
+		assert.Equal(t, c.missed, by[compare.Missed], "%s: missed", name)
+		assert.Equal(t, c.wrong, by[compare.Wrong], "%s: wrong", name)
+		assert.Len(t, take.Extras, c.extras, "%s: extras", name)
+		assert.False(t, take.Foreign(), name)
+	}
+}
+
+func TestAPauseInTheMiddleIsUnderstood(t *testing.T) {
+	chart := pairs(t)
+	heard := exact(chart, 2, 90)
+	for i := 11; i < len(heard); i++ {
+		heard[i].Onset += 3
+	}
+	assert.Equal(t, len(chart.Notes), compare.Compare(chart, heard).Count(compare.Played))
+}
+
+func TestAllPassesAreExpected(t *testing.T) {
+	chart := pairs(t)
+	chart.Passes = 3
+	heard := exact(chart, 2, 90)
+	take := compare.Compare(chart, heard[:44])
+	assert.Len(t, take.Matches, 66)
+	assert.Equal(t, 44, take.Count(compare.Played))
+	assert.Equal(t, 22, take.Count(compare.Missed))
+}
+
+func TestAnotherDrillIsForeign(t *testing.T) {
+	chart := pairs(t)
+	d := drill.Drill{Name: "other", Pattern: drill.FingerPerFret{Order: []int{4, 2, 3, 1}},
+		Position: 2, Strings: []int{1, 2, 3, 4, 5, 6}, Repeats: 1, NotesPerBeat: 4, Passes: 1}
+	other, err := d.Chart(guitar.Standard(), 90)
+	require.NoError(t, err)
+	assert.True(t, compare.Compare(chart, exact(other, 2, 90)).Foreign())
+	assert.True(t, compare.Compare(chart, nil).Foreign(), "silence is no take of the drill")
+}
+
+// Whatever notes are left out, the rest is laid on itself: nothing is wrong and
+// nothing is extra.
+func TestLeavingNotesOutMakesOnlyMissedNotes(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		chart := pairs(t)
+		out := rapid.SliceOfNDistinct(rapid.IntRange(0, 21), 0, 4, rapid.ID).Draw(t, "out")
+		gone := map[int]bool{}
+		for _, i := range out {
+			gone[i] = true
+		}
+		var heard []listen.Note
+		for i, n := range exact(chart, 1, 90) {
+			if !gone[i] {
+				n.Onset += rapid.Float64Range(-0.02, 0.02).Draw(t, "late")
+				heard = append(heard, n)
+			}
+		}
+		take := compare.Compare(chart, heard)
+		assert.Empty(t, take.Extras)
+		assert.Zero(t, take.Count(compare.Wrong))
+		assert.Equal(t, len(out), take.Count(compare.Missed))
+	})
+}

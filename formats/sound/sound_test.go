@@ -1,0 +1,147 @@
+package sound_test
+
+import (
+	"encoding/binary"
+	"math"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"manudrill/formats/sound"
+)
+
+// made is a short recording whose samples use the whole range.
+func made(rate, bits, channels int) sound.Sound {
+	s := sound.Sound{Rate: rate, Bits: bits, Channels: make([][]int32, channels)}
+	top := float64(int64(1)<<(bits-1)) - 1
+	for c := range s.Channels {
+		for i := range 9000 {
+			s.Channels[c] = append(s.Channels[c], int32(top*math.Sin(float64(i)*0.03*float64(c+1))))
+		}
+	}
+	s.Channels[0][0], s.Channels[0][1] = int32(-top-1), int32(top)
+	return s
+}
+
+func TestWAVAndFLACKeepEverySample(t *testing.T) {
+	for _, rate := range []int{8000, 44100, 48000, 96000, 192000} {
+		for _, bits := range []int{16, 24} {
+			for _, channels := range []int{1, 2} {
+				s := made(rate, bits, channels)
+				back, err := sound.Decode(s.EncodeWAV())
+				require.NoError(t, err)
+				assert.Equal(t, s, back)
+				flac, err := s.EncodeFLAC()
+				require.NoError(t, err)
+				back, err = sound.Decode(flac)
+				require.NoError(t, err)
+				assert.Equal(t, s, back)
+			}
+		}
+	}
+}
+
+// The reference decoder reads what is written, where it is installed.
+func TestTheReferenceDecoderReadsOurFLAC(t *testing.T) {
+	program, err := exec.LookPath("flac")
+	if err != nil {
+		t.Fatal("the reference decoder is not installed; run 'make install-tools'")
+	}
+	s := made(48000, 24, 2)
+	flac, err := s.EncodeFLAC()
+	require.NoError(t, err)
+	dir := t.TempDir()
+	in, out := filepath.Join(dir, "a.flac"), filepath.Join(dir, "a.wav")
+	require.NoError(t, os.WriteFile(in, flac, 0o600))
+	log, err := exec.CommandContext(t.Context(), program, "-d", "-s", "-o", out, in).CombinedOutput()
+	require.NoError(t, err, string(log))
+	wav, err := os.ReadFile(out)
+	require.NoError(t, err)
+	back, err := sound.Decode(wav)
+	require.NoError(t, err)
+	assert.Equal(t, s, back)
+}
+
+// chunk makes a RIFF chunk; wave a WAVE file of chunks.
+func chunk(id string, body []byte) []byte {
+	return append(binary.LittleEndian.AppendUint32([]byte(id), uint32(len(body))), body...)
+}
+
+func wave(chunks ...[]byte) []byte {
+	body := []byte("WAVE")
+	for _, c := range chunks {
+		body = append(body, c...)
+	}
+	return chunk("RIFF", body)
+}
+
+func format(tag, channels uint16, rate uint32, bits uint16) []byte {
+	b := binary.LittleEndian.AppendUint16(nil, tag)
+	b = binary.LittleEndian.AppendUint16(b, channels)
+	b = binary.LittleEndian.AppendUint32(b, rate)
+	b = binary.LittleEndian.AppendUint32(b, rate*uint32(channels*bits/8))
+	b = binary.LittleEndian.AppendUint16(b, channels*bits/8)
+	return chunk("fmt ", binary.LittleEndian.AppendUint16(b, bits))
+}
+
+func TestFloatWAV(t *testing.T) {
+	var data []byte
+	for _, v := range []float32{0, 0.5, -1, 2, float32(math.NaN())} {
+		data = binary.LittleEndian.AppendUint32(data, math.Float32bits(v))
+	}
+	s, err := sound.Decode(wave(format(3, 1, 44100, 32), chunk("LIST", []byte("note")), chunk("data", data)))
+	require.NoError(t, err)
+	mono := s.Mono()
+	assert.InDeltaSlice(t, []float64{0, 0.5, -1, 1, 0}, mono, 1e-6, "louder than full scale is clipped, no number is silence")
+}
+
+func TestMonoIsTheMeanOfBothChannels(t *testing.T) {
+	s := sound.Sound{Rate: 44100, Bits: 16, Channels: [][]int32{{16384, 0}, {0, -32768}}}
+	assert.InDeltaSlice(t, []float64{0.25, -0.5}, s.Mono(), 1e-9)
+}
+
+func TestBadFilesSayWhatIsWrong(t *testing.T) {
+	wav := made(44100, 16, 1).EncodeWAV()
+	flac, err := made(44100, 16, 1).EncodeFLAC()
+	require.NoError(t, err)
+	for name, c := range map[string]struct {
+		file []byte
+		want error
+	}{
+		"empty":              {nil, sound.ErrEmpty},
+		"a text":             {[]byte("dear teacher"), sound.ErrNotSound},
+		"another RIFF":       {[]byte("RIFF\x04\x00\x00\x00AVI "), sound.ErrNotSound},
+		"WAV cut in data":    {wav[:len(wav)/2], sound.ErrCutOff},
+		"WAV cut in header":  {wav[:30], sound.ErrCutOff},
+		"FLAC cut":           {flac[:len(flac)/2], sound.ErrCutOff},
+		"FLAC cut in header": {flac[:20], sound.ErrCutOff},
+		"no samples":         {wave(format(1, 1, 44100, 16), chunk("data", nil)), sound.ErrEmpty},
+		"8 bit":              {wave(format(1, 1, 44100, 8), chunk("data", make([]byte, 9))), sound.ErrUnsupported},
+		"compressed":         {wave(format(17, 1, 44100, 4), chunk("data", make([]byte, 9))), sound.ErrUnsupported},
+		"six channels":       {wave(format(1, 6, 44100, 16), chunk("data", make([]byte, 24))), sound.ErrUnsupported},
+		"4 kHz":              {wave(format(1, 1, 4000, 16), chunk("data", make([]byte, 9))), sound.ErrUnsupported},
+		"data before format": {wave(chunk("data", make([]byte, 8))), sound.ErrUnsupported},
+	} {
+		_, err := sound.Decode(c.file)
+		assert.ErrorIs(t, err, c.want, name)
+	}
+}
+
+// Whatever bytes come, reading ends with a sound or an error.
+func FuzzDecode(f *testing.F) {
+	flac, err := made(8000, 16, 1).EncodeFLAC()
+	require.NoError(f, err)
+	f.Add(flac)
+	f.Add(made(8000, 24, 2).EncodeWAV())
+	f.Add(wave(format(3, 1, 44100, 32), chunk("data", make([]byte, 8))))
+	f.Fuzz(func(t *testing.T, file []byte) {
+		s, err := sound.Decode(file)
+		if err == nil && len(s.Mono()) == 0 {
+			t.Error("a sound without samples")
+		}
+	})
+}
