@@ -41,15 +41,17 @@ func (t Take) Count(s Status) int {
 	return n
 }
 
-// foreignShare is the share of chart notes heard at their pitch below which a
-// take is of something else. Guessing gets a sixth of the pitches of a
-// four-finger drill right, and the alignment picks the best guess.
+// foreignShare is the share of right notes below which a take is of something
+// else. Guessing gets a sixth of the pitches of a four-finger drill right, and
+// the alignment picks the best guess.
 const foreignShare = 0.4
 
-// Foreign reports whether the take is hardly of this chart: another drill, or
-// none.
+// Foreign reports whether the take is hardly of this chart, another drill or
+// none: few of its notes were played, or few of the notes played are its own.
 func (t Take) Foreign() bool {
-	return float64(t.Count(Played)) < foreignShare*float64(len(t.Matches))
+	played := t.Count(Played)
+	heard := played + t.Count(Wrong) + len(t.Extras)
+	return float64(played) < foreignShare*float64(max(len(t.Matches), heard))
 }
 
 // Compare lays what was heard against the passes of a chart. A player may start

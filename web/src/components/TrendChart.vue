@@ -63,7 +63,8 @@ const option = computed(() => {
         gridIndex: 0,
         name: 'Tempo, bpm',
         scale: true,
-        max: Math.ceil((Math.max(props.trend.targetBpm, ...points.map((p) => p.bpm)) + 4) / 10) * 10,
+        max:
+          Math.ceil((Math.max(props.trend.targetBpm, ...points.map((p) => p.bpm)) + 4) / 10) * 10,
       },
       {
         ...axis,

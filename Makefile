@@ -1,0 +1,86 @@
+# Everything Manudrill needs is made from here; 'make help' lists it.
+
+.DEFAULT_GOAL := help
+BIN := bin/manudrill
+DEBIAN := postgresql chromium flac
+GO_SOURCES := $(shell git ls-files -co --exclude-standard '*.go' '*.sql' go.mod go.sum api/openapi.yaml 2>/dev/null)
+WEB_SOURCES := $(shell git ls-files -co --exclude-standard web ':!web/*.go' ':!web/dist' 2>/dev/null)
+
+.PHONY: help
+help: ## List what can be made
+	@grep -hE '^[a-z][a-z-]*:.*## ' $(MAKEFILE_LIST) | awk -F ':.*## ' '{printf "  make %-14s %s\n", $$1, $$2}'
+
+.PHONY: demo
+demo: install-tools build ## Serve the application with an invented studio in it
+	@exec $(BIN) demo
+
+.PHONY: serve
+serve: install-tools build ## Serve the application with its own data
+	@exec $(BIN) serve
+
+.PHONY: test
+test: install-tools build lint test-web test-go ## Run all tests, in the browser too
+
+.PHONY: build
+build: $(BIN) ## Build bin/manudrill with the web interface inside
+
+$(BIN): $(GO_SOURCES) web/dist/index.html
+	go build -o $@ ./cmd/manudrill
+
+web/dist/index.html: $(WEB_SOURCES) web/node_modules/.package-lock.json
+	cd web && npm run --silent build
+	@touch $@
+
+web/node_modules/.package-lock.json: web/package.json web/package-lock.json
+	cd web && npm ci --no-audit --no-fund --silent
+	@touch $@
+
+.PHONY: generate
+generate: web/node_modules/.package-lock.json ## Generate Go and TypeScript types from api/openapi.yaml
+	go generate ./api
+	cd web && npm run --silent generate
+
+.PHONY: test-go
+test-go: ## Go tests: core, formats, store, API, browser
+	go test -count=1 ./...
+
+.PHONY: test-web
+test-web: web/node_modules/.package-lock.json ## Tests of the web interface's own code
+	cd web && npm test --silent
+
+.PHONY: lint
+lint: web/node_modules/.package-lock.json ## Format, vet, lint, types; generated code must be fresh
+	@unformatted=$$(gofmt -l $$(git ls-files '*.go')); test -z "$$unformatted" || { echo "run gofmt on: $$unformatted"; exit 1; }
+	go vet ./...
+	go tool staticcheck ./...
+	go mod tidy -diff
+	@cp api/api.gen.go api/.fresh && cp web/src/api/schema.d.ts web/src/api/.fresh && $(MAKE) --no-print-directory generate >/dev/null; \
+	cmp -s api/api.gen.go api/.fresh && cmp -s web/src/api/schema.d.ts web/src/api/.fresh; same=$$?; rm api/.fresh web/src/api/.fresh; \
+	test $$same = 0 || { echo "generated code was not fresh; it is now: commit it"; exit 1; }
+	cd web && npm run --silent lint && npx vue-tsc --noEmit
+
+.PHONY: format
+format: web/node_modules/.package-lock.json ## Format all code
+	gofmt -w $$(git ls-files '*.go')
+	cd web && npm run --silent format
+
+.PHONY: bench
+bench: ## Benchmarks of the core
+	go test -run '^$$' -bench . ./core/...
+
+.PHONY: screenshots
+screenshots: ## Take the pictures of docs/screenshots from a running demo
+	go run ./e2e/screenshots
+
+.PHONY: install-tools
+install-tools: ## Install what is missing of PostgreSQL, Chromium and flac (Debian)
+	@missing=""; for p in $(DEBIAN); do dpkg-query -W -f '$${Status}' $$p 2>/dev/null | grep -q 'ok installed' || missing="$$missing $$p"; done; \
+	if [ -n "$$missing" ]; then \
+		echo "Installing$$missing"; \
+		if [ "$$(id -u)" = 0 ]; then as=""; else as="sudo"; fi; \
+		$$as apt-get update -qq && $$as env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq $$missing >/dev/null; \
+	fi
+
+.PHONY: clean
+clean: ## Remove what was built
+	rm -rf bin web/dist/assets web/dist/index.html web/dist/mark.svg web/node_modules

@@ -1,0 +1,200 @@
+package server_test
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"io"
+	"net/http"
+	"net/http/cookiejar"
+	"net/http/httptest"
+	"os"
+	"testing"
+	"testing/fstest"
+
+	"github.com/getkin/kin-openapi/openapi3"
+	"github.com/getkin/kin-openapi/openapi3filter"
+	"github.com/getkin/kin-openapi/routers"
+	"github.com/getkin/kin-openapi/routers/legacy"
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/require"
+
+	"manudrill/api"
+	"manudrill/core/drill"
+	"manudrill/core/simulate"
+	"manudrill/core/tempo"
+	"manudrill/formats/drillfile"
+	"manudrill/pgcluster"
+	"manudrill/server"
+	"manudrill/store"
+)
+
+// One server, one database and one studio serve all tests of the package; each
+// test makes its own drills.
+var (
+	base      string
+	contract  routers.Router
+	kept      *store.Store
+	teacher   = store.Person{ID: uuid.New(), Name: "Tess", Role: store.Instructor}
+	ann       = store.Person{ID: uuid.New(), Name: "Ann", Role: store.Student}
+	ben       = store.Person{ID: uuid.New(), Name: "Ben", Role: store.Student}
+	somePages = fstest.MapFS{"index.html": {Data: []byte("<title>the interface</title>")}, "assets/a.js": {Data: []byte("1")}}
+)
+
+func TestMain(m *testing.M) {
+	code, err := run(m)
+	if err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		code = 1
+	}
+	os.Exit(code)
+}
+
+func run(m *testing.M) (int, error) {
+	ctx := context.Background()
+	cluster, err := pgcluster.StartThrowaway(ctx)
+	if err != nil {
+		return 0, err
+	}
+	defer func() { _ = cluster.Stop() }()
+	if kept, err = store.Open(ctx, cluster.URL); err != nil {
+		return 0, err
+	}
+	defer kept.Close()
+	for _, p := range []store.Person{teacher, ann, ben} {
+		if err := kept.AddPerson(ctx, p); err != nil {
+			return 0, err
+		}
+	}
+	handler, err := server.New(kept, somePages)
+	if err != nil {
+		return 0, err
+	}
+	srv := httptest.NewServer(handler)
+	defer srv.Close()
+	base = srv.URL
+	doc, err := openapi3.NewLoader().LoadFromData(api.Spec)
+	if err != nil {
+		return 0, err
+	}
+	doc.Servers = openapi3.Servers{{URL: base + "/api"}}
+	if contract, err = legacy.NewRouter(doc); err != nil {
+		return 0, err
+	}
+	return m.Run(), nil
+}
+
+// A client is one person's browser.
+type client struct {
+	t    *testing.T
+	http *http.Client
+}
+
+func visitor(t *testing.T) client {
+	t.Helper()
+	jar, err := cookiejar.New(nil)
+	require.NoError(t, err)
+	return client{t, &http.Client{Jar: jar}}
+}
+
+func as(t *testing.T, p store.Person) client {
+	t.Helper()
+	c := visitor(t)
+	c.ok(http.MethodPut, "/session", map[string]any{"personId": p.ID}, nil)
+	return c
+}
+
+// do sends a request, checks the answer against the contract and returns it.
+func (c client) do(method, path string, body any) (int, []byte) {
+	c.t.Helper()
+	var reader io.Reader
+	contentType := "application/json"
+	switch b := body.(type) {
+	case nil:
+	case []byte:
+		reader, contentType = bytes.NewReader(b), "application/octet-stream"
+	default:
+		raw, err := json.Marshal(b)
+		require.NoError(c.t, err)
+		reader = bytes.NewReader(raw)
+	}
+	req, err := http.NewRequestWithContext(c.t.Context(), method, base+"/api"+path, reader)
+	require.NoError(c.t, err)
+	if reader != nil {
+		req.Header.Set("Content-Type", contentType)
+	}
+	resp, err := c.http.Do(req)
+	require.NoError(c.t, err)
+	defer resp.Body.Close()
+	got, err := io.ReadAll(resp.Body)
+	require.NoError(c.t, err)
+	c.keepsContract(req, resp, got)
+	return resp.StatusCode, got
+}
+
+func (c client) keepsContract(req *http.Request, resp *http.Response, body []byte) {
+	c.t.Helper()
+	route, params, err := contract.FindRoute(req)
+	if err != nil {
+		return // not part of the API
+	}
+	in := &openapi3filter.ResponseValidationInput{
+		RequestValidationInput: &openapi3filter.RequestValidationInput{Request: req, PathParams: params, Route: route},
+		Status:                 resp.StatusCode, Header: resp.Header,
+		Options: &openapi3filter.Options{ExcludeResponseBody: resp.Header.Get("Content-Type") == "audio/flac"},
+	}
+	in.SetBodyBytes(body)
+	require.NoError(c.t, openapi3filter.ValidateResponse(c.t.Context(), in), "%s %s answered %s", req.Method, req.URL, body)
+}
+
+// ok sends a request that must succeed and reads its answer.
+func (c client) ok(method, path string, body, into any) {
+	c.t.Helper()
+	status, raw := c.do(method, path, body)
+	require.Less(c.t, status, 300, "%s %s: %s", method, path, raw)
+	if into != nil {
+		require.NoError(c.t, json.Unmarshal(raw, into))
+	}
+}
+
+// fails sends a request that must fail and returns its problem.
+func (c client) fails(status int, method, path string, body any) api.Problem {
+	c.t.Helper()
+	got, raw := c.do(method, path, body)
+	require.Equal(c.t, status, got, "%s %s: %s", method, path, raw)
+	var p api.Problem
+	require.NoError(c.t, json.Unmarshal(raw, &p))
+	require.Equal(c.t, status, p.Status)
+	require.NotEmpty(c.t, p.Title)
+	require.NotEmpty(c.t, p.Detail)
+	return p
+}
+
+func someDrill() drillfile.File {
+	return drillfile.File{
+		Drill: drill.Drill{
+			Name: "pairs", Pattern: drill.SlurCombinations{Combinations: [][]int{{1, 3}}, Slur: drill.HammerOns},
+			Position: 7, Strings: []int{4, 3, 2, 1}, Repeats: 1, NotesPerBeat: 2, Passes: 2,
+		},
+		Ladder: tempo.Ladder{StartBPM: 100, StepBPM: 10, TargetBPM: 120,
+			Gate: tempo.Gate{RightPercent: 90, SpreadPercent: 10, LevelSpreadDB: 6, PassesInARow: 2}},
+	}
+}
+
+// assigned makes a drill and gives it to a student.
+func assigned(t *testing.T, file drillfile.File, to store.Person) api.Assignment {
+	t.Helper()
+	c := as(t, teacher)
+	var d api.SavedDrill
+	c.ok(http.MethodPost, "/drills", file, &d)
+	var a api.Assignment
+	c.ok(http.MethodPost, "/assignments", map[string]any{"drillId": d.Id, "studentId": to.ID}, &a)
+	return a
+}
+
+var steady = simulate.Player{Seed: 5, ClockMs: 3, MotorMs: 2, SlurDropDB: 1, NoiseDB: -70}
+
+func takePath(a api.Assignment, take uuid.UUID, bpm float64) string {
+	return fmt.Sprintf("/assignments/%s/takes/%s?source=file&bpm=%g", a.Id, take, bpm)
+}
