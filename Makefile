@@ -52,7 +52,7 @@ test-web: web/node_modules/.package-lock.json ## Tests of the web interface's ow
 lint: web/node_modules/.package-lock.json ## Format, vet, lint, types; generated code must be fresh
 	@unformatted=$$(gofmt -l $$(git ls-files '*.go')); test -z "$$unformatted" || { echo "run gofmt on: $$unformatted"; exit 1; }
 	go vet ./...
-	go tool staticcheck ./...
+	go tool staticcheck $$(go list ./... | grep -v '/api$$') # api is generated
 	go mod tidy -diff
 	@cp api/api.gen.go api/.fresh && cp web/src/api/schema.d.ts web/src/api/.fresh && $(MAKE) --no-print-directory generate >/dev/null; \
 	cmp -s api/api.gen.go api/.fresh && cmp -s web/src/api/schema.d.ts web/src/api/.fresh; same=$$?; rm api/.fresh web/src/api/.fresh; \

@@ -115,6 +115,12 @@ func TestLevelIsTheRMSOfTheFirstTenthOfASecond(t *testing.T) {
 	assert.InDelta(t, 1.5, notes[0].End, 0.03)
 }
 
+// A last note is told, however long the silence after it.
+func TestALongSilenceAfterTheLastNote(t *testing.T) {
+	x, onsets, pitches := scale(44100, 0.2)
+	check(t, listen.Listen(44100, append(x, make([]float64, 12*44100)...)), onsets, pitches)
+}
+
 func TestWhatIsNoNoteIsNotHeard(t *testing.T) {
 	const rate = 44100.0
 	rng := rand.New(rand.NewPCG(3, 4))

@@ -40,7 +40,7 @@ func New(rate float64) *Listener {
 	return &Listener{
 		rate: rate, hop: int(math.Round(frameHop * rate)),
 		spectrum: s, flux: newFlux(len(s.bands)),
-		sound: recent{keep: int(2 * rate)},
+		sound: recent{keep: int((maxRing + 1) * rate)},
 	}
 }
 
@@ -77,6 +77,9 @@ func (l *Listener) Close() []Note {
 	return append(told, l.notes...)
 }
 
+// maxRing is how long a note is followed at the most, in seconds.
+const maxRing = 3.0
+
 // advance makes every spectral frame that the samples allow and follows the
 // peaks of its flux.
 func (l *Listener) advance() {
@@ -90,6 +93,9 @@ func (l *Listener) advance() {
 		if len(l.peaks) > 0 && l.flux.n > l.peaks[0].frame+lastingFrames {
 			l.judge(l.peaks[0])
 			l.peaks = l.peaks[1:]
+		}
+		if l.open != nil && start-l.open.at > int(maxRing*l.rate) {
+			l.tell(start)
 		}
 	}
 }

@@ -50,7 +50,7 @@ func Start(ctx context.Context, o Options) (tab context.Context, stop func(), er
 	}
 	if err := chromedp.Do(tab, chromedp.EmulateViewport(int64(o.Width), int64(o.Height))); err != nil {
 		stop()
-		return nil, nil, fmt.Errorf("Chromium does not start: %w", err)
+		return nil, nil, fmt.Errorf("the browser does not start: %w", err)
 	}
 	return tab, stop, nil
 }

@@ -57,7 +57,7 @@ func TestTheReferenceDecoderReadsOurFLAC(t *testing.T) {
 	dir := t.TempDir()
 	in, out := filepath.Join(dir, "a.flac"), filepath.Join(dir, "a.wav")
 	require.NoError(t, os.WriteFile(in, flac, 0o600))
-	log, err := exec.CommandContext(t.Context(), program, "-d", "-s", "-o", out, in).CombinedOutput()
+	log, err := exec.CommandContext(t.Context(), program, "-d", "-s", "--warnings-as-errors", "-o", out, in).CombinedOutput()
 	require.NoError(t, err, string(log))
 	wav, err := os.ReadFile(out)
 	require.NoError(t, err)

@@ -114,12 +114,20 @@ func (s Sound) EncodeWAV() []byte {
 	le(waveFormat{wavePCM, uint16(channels), uint32(s.Rate), uint32(s.Rate * width * channels), uint16(width * channels), uint16(s.Bits)})
 	out.WriteString("data")
 	le(uint32(size))
+	out.Write(s.interleaved())
+	return out.Bytes()
+}
+
+// interleaved returns the samples as PCM: frame by frame, little end first.
+func (s Sound) interleaved() []byte {
+	width := s.Bits / 8
+	raw := make([]byte, 0, s.Frames()*len(s.Channels)*width)
 	for i := range s.Frames() {
 		for _, ch := range s.Channels {
 			for b := range width {
-				out.WriteByte(byte(ch[i] >> (8 * b)))
+				raw = append(raw, byte(ch[i]>>(8*b)))
 			}
 		}
 	}
-	return out.Bytes()
+	return raw
 }

@@ -9,7 +9,7 @@ defineProps<{ takes: TakeSummary[]; withDrill?: boolean; withStudent?: boolean }
 </script>
 
 <template>
-  <div class="scroll-x">
+  <div class="scroll-x" role="region" tabindex="0" aria-label="Takes">
     <table class="plain">
       <thead>
         <tr>

@@ -14,7 +14,7 @@ function bar(ms: number): number {
 </script>
 
 <template>
-  <div class="scroll-x">
+  <div class="scroll-x" role="region" tabindex="0" aria-label="Transitions">
     <table class="plain">
       <thead>
         <tr>

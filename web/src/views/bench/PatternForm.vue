@@ -58,7 +58,7 @@ function toggle(c: number[]) {
           type="button"
           class="chip figures"
           :aria-pressed="has(c)"
-          :aria-label="`Fingers ${c.join(' ')}`"
+          :aria-label="`Fingers ${c.join('')}`"
           @click="toggle(c)"
         >
           {{ c.join('') }}

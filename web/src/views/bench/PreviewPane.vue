@@ -54,7 +54,12 @@ const cycle = computed(() => {
         <b>P</b> pull-off. Below: fingers.
       </p>
     </section>
-    <section v-if="preview.steps?.length" class="sheet scroll-x">
+    <section
+      v-if="preview.steps?.length"
+      class="sheet scroll-x"
+      tabindex="0"
+      aria-label="Tempo ladder"
+    >
       <table class="plain">
         <thead>
           <tr>

@@ -54,10 +54,10 @@ const { running, moment, peak, start, stop } = useRecording(
 const bpm = computed(() => stand.value?.assignment.bpm ?? 0)
 
 async function load() {
+  unsent.value = await unsentTakes(id)
   stand.value = await answer(
     client.GET('/assignments/{assignmentId}', { params: { path: { assignmentId: id } } }),
   )
-  unsent.value = await unsentTakes(id)
 }
 
 /** Runs one thing after another, saying what it is and what goes wrong. */

@@ -64,8 +64,10 @@ export function useRecording(onEnd: (take: UnsentTake, ending: Ending) => void) 
   function follow(ctx: AudioContext, schedule: Schedule, momentAt: (now: number) => Moment) {
     // What is heard now was handed to the output a little earlier.
     const now = ctx.currentTime - (ctx.outputLatency || 0)
-    peak.value = Math.max(recorder?.peak() ?? 0, peak.value * 0.85)
-    moment.value = now < schedule.end ? momentAt(now) : {}
+    peak.value = Math.round(100 * Math.max(recorder?.peak() ?? 0, peak.value * 0.85)) / 100
+    const next = now < schedule.end ? momentAt(now) : {}
+    // Drawing only what has changed leaves the machine to the recording.
+    if (JSON.stringify(next) !== JSON.stringify(moment.value)) moment.value = next
     if (now > schedule.end + tail) return void end('finished')
     frame = requestAnimationFrame(() => follow(ctx, schedule, momentAt))
   }

@@ -1,0 +1,118 @@
+package e2e_test
+
+import (
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+
+	"manudrill/e2e/browser"
+)
+
+// The whole loop by hand: make a drill, assign it, play it, see what was
+// measured, find all of it again.
+func TestFromADrillToAMeasuredTake(t *testing.T) {
+	p := open(t, browser.Options{})
+	p.enter(instructor)
+	p.see("No drill yet", "Make the first drill")
+	p.press("New drill")
+	p.see("22 notes a pass", "not saved yet")
+
+	p.fill("Name of the drill", "Pairs and triples")
+	p.pressLabelled("Fingers 12")
+	p.pressLabelled("Fingers 234")
+	p.choose("Both")
+	p.fill("Position", "5")
+	p.see("55 notes a pass", "The hand reaches")
+	assert.Equal(t, 55, p.count(".tab text.fret"), "the tablature shows every note")
+	assert.Equal(t, 18, p.count(".neck .place"), "three places on each string")
+	p.choose("3")
+	p.see("starts on a click again after 3 passes, 165 notes", "2 notes more, or 1 note fewer")
+	p.press("Save")
+	p.see("saved", "Assign")
+
+	p.press("Assign")
+	p.see(student)
+	p.do(chromedp.Click(chromedp.Search(`//li[contains(., "` + student + `")]//button`)))
+	p.see("Take back")
+	p.do(chromedp.Click(chromedp.CSS(`.el-dialog__headerbtn`)))
+
+	p.enter(student)
+	p.see("Pairs and triples", "60 bpm", "Not played yet")
+	p.press("Put on the stand")
+	p.see("55 notes a pass")
+	p.choose("Simulated player")
+	p.see("Unevenness: 8 ms")
+	p.press("Let it play")
+	p.see("Up to 64", "2 clean passes in a row", "Timing spread", "110 of 110", "Pass 2", "heard as early or late")
+	assert.Equal(t, 110, p.count(".verdict .mark"), "every note is on the time line")
+
+	p.press("All figures, and listen to it")
+	p.see("Every note", "From finger to finger, weakest first", "Tempo held", "notes/s")
+	assert.Positive(t, p.count("table tbody tr"))
+	p.see("0:00 / 0:") // the sound has been loaded
+	p.pressLabelled("What is timing spread?")
+	p.see("standard deviation of their distance")
+	p.do(chromedp.Click(chromedp.CSS(`.mark[aria-label]`)))
+	p.pressLabelled("Pause") // it plays from the note
+
+	p.press("All takes of this drill")
+	p.see("1 take, now at 64 bpm", "simulated player")
+	p.do(chromedp.WaitVisible(chromedp.CSS(`.chart canvas`)))
+	p.do(chromedp.Reload())
+	p.see("1 take, now at 64 bpm")
+
+	p.enter(instructor)
+	p.see("Pairs and triples", student)
+	p.press("Students")
+	p.see("64 bpm", "Latest takes", "Up to 64")
+}
+
+func TestDrillsAreOpenedChangedCopiedAndDeleted(t *testing.T) {
+	onTheStand(t, shortDrill("To be changed"))
+	p := open(t, browser.Options{})
+	p.enter(instructor)
+	p.press("To be changed")
+	p.see("8 notes a pass")
+	p.fill("Position", "9")
+	p.see("changed, not saved")
+	p.press("Save")
+	p.see("Assign")
+	p.press("Drills")
+	p.see("Position 9, strings 4 to 1")
+	p.do(chromedp.Click(chromedp.Search(`//article[contains(., "To be changed")]//button[contains(., "Copy")]`)))
+	p.see("To be changed (copy)")
+	p.do(chromedp.Click(chromedp.Search(`//article[contains(., "To be changed (copy)")]//button[contains(., "Delete")]`)))
+	p.see("Delete “To be changed (copy)”?")
+	p.do(chromedp.Click(chromedp.Search(`//div[contains(@class, "el-message-box")]//button[contains(., "Delete")]`)))
+	deadline := time.Now().Add(10 * time.Second)
+	for p.count("article") > 0 && time.Now().Before(deadline) {
+		if gone := evaluate[bool](p, `![...document.querySelectorAll('article')].some(a => a.innerText.includes('(copy)'))`); gone {
+			return
+		}
+		time.Sleep(100 * time.Millisecond)
+	}
+	t.Error("the copy is still on the list")
+}
+
+func TestTheBenchSaysWhatIsWrongAndLosesNothing(t *testing.T) {
+	p := open(t, browser.Options{})
+	p.enter(instructor)
+	p.do(chromedp.Navigate(base + "/drills/new"))
+	p.see("22 notes a pass")
+	p.fill("Position", "22")
+	p.see("This cannot be played yet", "Use position 21 or lower")
+	p.fill("Position", "3")
+	p.see("22 notes a pass")
+	p.pressLabelled("Fingers 12")
+	p.see("Choose at least one finger combination")
+	p.pressLabelled("Fingers 24")
+	p.fill("Name of the drill", "Half made")
+	p.see("22 notes a pass")
+	time.Sleep(300 * time.Millisecond) // the draft is kept a moment after the last change
+	p.do(chromedp.Reload())
+	p.see("22 notes a pass")
+	assert.Equal(t, "Half made", evaluate[string](p, `document.querySelector('[aria-label="Name of the drill"]').value`))
+	assert.Equal(t, "true", evaluate[string](p, `document.querySelector('[aria-label="Fingers 24"]').ariaPressed`))
+}

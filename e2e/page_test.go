@@ -1,0 +1,121 @@
+package e2e_test
+
+import (
+	"context"
+	"fmt"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/require"
+
+	"manudrill/e2e/browser"
+)
+
+// A page is a browser tab in the hands of one person.
+type page struct {
+	t   *testing.T
+	ctx context.Context
+}
+
+// open starts a browser of its own for a test.
+func open(t *testing.T, o browser.Options) page {
+	t.Helper()
+	if o.Width == 0 {
+		o.Width, o.Height = 1280, 800
+	}
+	tab, stop, err := browser.Start(t.Context(), o)
+	require.NoError(t, err)
+	t.Cleanup(stop)
+	return page{t, tab}
+}
+
+// do runs steps and fails the test, with what the page shows, when they do not
+// come through in time.
+func (p page) do(steps ...chromedp.Action[chromedp.Void]) {
+	p.t.Helper()
+	ctx, cancel := context.WithTimeout(p.ctx, 30*time.Second)
+	defer cancel()
+	if err := chromedp.Do(ctx, steps...); err != nil {
+		p.t.Fatalf("%v\nThe page shows:\n%s", err, p.text("body"))
+	}
+}
+
+func (p page) text(css string) string {
+	ctx, cancel := context.WithTimeout(p.ctx, 5*time.Second)
+	defer cancel()
+	text, err := chromedp.Run(ctx, chromedp.Text(chromedp.CSS(css)))
+	if err != nil {
+		return err.Error()
+	}
+	return text
+}
+
+// see waits until the page shows every text, however its lines are broken.
+func (p page) see(texts ...string) {
+	p.t.Helper()
+	for _, text := range texts {
+		deadline := time.Now().Add(30 * time.Second)
+		for !strings.Contains(flat(p.text("body")), flat(text)) {
+			if time.Now().After(deadline) {
+				p.t.Fatalf("%q does not appear. The page shows:\n%s", text, p.text("body"))
+			}
+			time.Sleep(100 * time.Millisecond)
+		}
+	}
+}
+
+func flat(text string) string { return strings.Join(strings.Fields(text), " ") }
+
+// press clicks the link or button with a text.
+func (p page) press(text string) {
+	p.t.Helper()
+	where := fmt.Sprintf(`//*[self::a or self::button][contains(normalize-space(.), %q)]`, text)
+	p.do(chromedp.Click(chromedp.Search(where)))
+}
+
+// choose sets a switch to the side with a text.
+func (p page) choose(side string) {
+	p.t.Helper()
+	where := fmt.Sprintf(`//*[contains(@class, 'el-segmented__item')][normalize-space(.) = %q]`, side)
+	p.do(chromedp.Click(chromedp.Search(where)))
+}
+
+// pressLabelled clicks what is labelled for those who do not see it.
+func (p page) pressLabelled(label string) {
+	p.t.Helper()
+	p.do(chromedp.Click(chromedp.CSS(fmt.Sprintf(`[aria-label=%q]`, label))))
+}
+
+// fill types a value into a labelled field.
+func (p page) fill(label, value string) {
+	p.t.Helper()
+	find := fmt.Sprintf(`document.querySelector('input[aria-label=%q], [aria-label=%q] input')`, label, label)
+	evaluate[any](p, find+".focus(), "+find+".select()")
+	p.do(chromedp.KeyEvent(value), chromedp.KeyEvent(kb.Tab))
+}
+
+// count returns how many elements match.
+func (p page) count(css string) int {
+	p.t.Helper()
+	return evaluate[int](p, fmt.Sprintf(`document.querySelectorAll(%q).length`, css))
+}
+
+func evaluate[T any](p page, expression string) T {
+	p.t.Helper()
+	ctx, cancel := context.WithTimeout(p.ctx, 30*time.Second)
+	defer cancel()
+	v, err := chromedp.Run(ctx, chromedp.Evaluate[T](expression, chromedp.EvalAwaitPromise))
+	require.NoError(p.t, err)
+	return v
+}
+
+// enter goes through the door as somebody.
+func (p page) enter(name string) {
+	p.t.Helper()
+	p.do(chromedp.Navigate(base+"/"), chromedp.WaitVisible(chromedp.CSS(`.choose li`)))
+	p.press(name)
+	p.see("Leave")
+}

@@ -1,0 +1,100 @@
+// Package e2e_test drives the real interface in Chromium against a real server
+// and a real database.
+package e2e_test
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io/fs"
+	"net/http/httptest"
+	"os"
+	"testing"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/require"
+
+	"manudrill/core/drill"
+	"manudrill/core/tempo"
+	"manudrill/formats/drillfile"
+	"manudrill/pgcluster"
+	"manudrill/server"
+	"manudrill/store"
+	"manudrill/web"
+)
+
+var (
+	base string
+	kept *store.Store
+)
+
+const (
+	instructor = "Tess Teacher"
+	student    = "Stan Student"
+)
+
+var people = map[string]store.Person{
+	instructor: {ID: uuid.New(), Name: instructor, Role: store.Instructor},
+	student:    {ID: uuid.New(), Name: student, Role: store.Student},
+}
+
+func TestMain(m *testing.M) {
+	code, err := run(m)
+	if err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		code = 1
+	}
+	os.Exit(code)
+}
+
+func run(m *testing.M) (int, error) {
+	if _, err := fs.Stat(web.Files(), "index.html"); err != nil {
+		return 0, errors.New("the web interface is not built; run 'make build' first")
+	}
+	ctx := context.Background()
+	cluster, err := pgcluster.StartThrowaway(ctx)
+	if err != nil {
+		return 0, err
+	}
+	defer func() { _ = cluster.Stop() }()
+	if kept, err = store.Open(ctx, cluster.URL); err != nil {
+		return 0, err
+	}
+	defer kept.Close()
+	for _, p := range people {
+		if err := kept.AddPerson(ctx, p); err != nil {
+			return 0, err
+		}
+	}
+	handler, err := server.New(kept, web.Files())
+	if err != nil {
+		return 0, err
+	}
+	srv := httptest.NewServer(handler)
+	defer srv.Close()
+	base = srv.URL
+	return m.Run(), nil
+}
+
+// shortDrill takes few seconds to play: 8 notes, twice, four a second.
+func shortDrill(name string) drillfile.File {
+	return drillfile.File{
+		Drill: drill.Drill{
+			Name: name, Pattern: drill.SlurCombinations{Combinations: [][]int{{1, 3}}, Slur: drill.HammerOns},
+			Position: 5, Strings: []int{4, 3, 2, 1}, Repeats: 1, NotesPerBeat: 2, Passes: 2,
+		},
+		Ladder: tempo.Ladder{StartBPM: 120, StepBPM: 10, TargetBPM: 160,
+			Gate: tempo.Gate{RightPercent: 90, SpreadPercent: 10, LevelSpreadDB: 6, PassesInARow: 2}},
+	}
+}
+
+// onTheStand gives a drill of its own to the student and returns the path of
+// the stand.
+func onTheStand(t *testing.T, file drillfile.File) string {
+	t.Helper()
+	id := uuid.New()
+	require.NoError(t, kept.AddDrill(t.Context(), id, file))
+	assignment, err := kept.Assign(t.Context(), id, people[student].ID)
+	require.NoError(t, err)
+	return "/stand/" + assignment.String()
+}

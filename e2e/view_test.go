@@ -1,0 +1,38 @@
+package e2e_test
+
+import (
+	"os"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"manudrill/e2e/browser"
+)
+
+// Every main view keeps to WCAG 2.1 A and AA as far as the axe-core rules can
+// tell, and at 390 px nothing sticks out at the side.
+func TestViewsAreAccessibleAndFitANarrowScreen(t *testing.T) {
+	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
+	require.NoError(t, err)
+	stand := onTheStand(t, shortDrill("For everybody"))
+	for _, v := range []struct{ who, path, see string }{
+		{instructor, "/drills", "For everybody"},
+		{instructor, "/drills/new", "22 notes a pass"},
+		{instructor, "/students", student},
+		{student, "/practice", "For everybody"},
+		{student, stand, "8 notes a pass"},
+	} {
+		p := open(t, browser.Options{Width: 390, Height: 844})
+		p.enter(v.who)
+		p.do(chromedp.Navigate(base + v.path))
+		p.see(v.see)
+		evaluate[any](p, string(axe)+"; 0")
+		faults := evaluate[[]string](p, `axe.run({runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']})
+			.then(r => r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.html.slice(0, 160)).join(' | ')))`)
+		assert.Empty(t, faults, v.path)
+		wide := evaluate[int](p, `document.documentElement.scrollWidth`)
+		assert.LessOrEqual(t, wide, 390, "%s is wider than the screen", v.path)
+	}
+}
