@@ -64,7 +64,7 @@ async function goOut() {
   flex-wrap: wrap;
   align-items: center;
   gap: var(--s2) var(--s5);
-  padding: var(--s2) var(--s5);
+  padding: var(--s2) max(var(--s5), (100% - 1560px) / 2 + var(--s5));
   background: var(--sheet);
   border-bottom: var(--edge);
 }
@@ -140,6 +140,13 @@ footer {
   }
   .who {
     font-size: var(--t-small);
+  }
+  nav {
+    justify-content: flex-end;
+  }
+  .who {
+    width: 100%;
+    justify-content: space-between;
   }
   main {
     padding: var(--s4);

@@ -73,7 +73,7 @@ defineExpose({ playFrom })
   display: flex;
   align-items: center;
   gap: var(--s3);
-  min-width: 280px;
+  flex: 0 1 360px;
 }
 button {
   flex: none;

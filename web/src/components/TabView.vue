@@ -10,14 +10,20 @@ const props = defineProps<{
   chart: Chart
   /** The chart note that sounds now. */
   now?: number
-  /** How much larger than on paper. */
-  zoom?: number
+  /** How much larger than on paper: at the least, and at the most where one row has room. */
+  zoom?: [number, number]
 }>()
 
 const box = ref<HTMLElement>()
 const { width: boxWidth } = useElementSize(box)
-const zoom = computed(() => props.zoom ?? 1)
-const rows = computed(() => tabRows(props.chart, Math.max(280, boxWidth.value) / zoom.value))
+const least = computed(() => props.zoom?.[0] ?? 1)
+const width = computed(() => Math.max(280, boxWidth.value))
+const rows = computed(() => tabRows(props.chart, width.value / least.value))
+const zoom = computed(() => {
+  const [only, second] = rows.value
+  if (!only || second) return least.value
+  return Math.max(least.value, Math.min(props.zoom?.[1] ?? 1, width.value / only.width))
+})
 
 const line = 15
 const top = 50

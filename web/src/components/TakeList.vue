@@ -31,10 +31,14 @@ defineProps<{ takes: TakeSummary[]; withDrill?: boolean; withStudent?: boolean }
           </td>
           <td v-if="withStudent">{{ t.student.name }}</td>
           <td v-if="withDrill">{{ t.drillName }}</td>
-          <td class="number figures">{{ t.bpm }}</td>
-          <td class="number figures">{{ t.rightPercent.toFixed(0) }}</td>
-          <td class="number figures">{{ t.spreadMs.toFixed(1) }}</td>
-          <td class="number figures">{{ t.notesPerSecond.toFixed(1) }}</td>
+          <td class="number figures" data-label="Tempo, bpm">{{ t.bpm }}</td>
+          <td class="number figures" data-label="Right notes, %">
+            {{ t.rightPercent.toFixed(0) }}
+          </td>
+          <td class="number figures" data-label="Timing spread, ms">{{ t.spreadMs.toFixed(1) }}</td>
+          <td class="number figures" data-label="Notes per second">
+            {{ t.notesPerSecond.toFixed(1) }}
+          </td>
           <td><StepWord :decision="t.decision" /></td>
           <td class="quiet">{{ sourceNames[t.source] }}{{ t.demo ? ', demo' : '' }}</td>
         </tr>
@@ -49,5 +53,35 @@ defineProps<{ takes: TakeSummary[]; withDrill?: boolean; withStudent?: boolean }
 }
 .when {
   white-space: nowrap;
+}
+/* On a narrow screen each take is a small card. */
+@media (width < 760px) {
+  thead {
+    display: none;
+  }
+  tr {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 2px var(--s4);
+    padding: var(--s3) 0;
+    border-bottom: var(--edge);
+  }
+  tr:last-child {
+    border-bottom: 0;
+  }
+  .plain td {
+    border: 0;
+    padding: 0;
+    text-align: left;
+  }
+  td[data-label] {
+    display: flex;
+    justify-content: space-between;
+  }
+  td[data-label]::before {
+    content: attr(data-label);
+    font-size: var(--t-small);
+    color: var(--ink-2);
+  }
 }
 </style>

@@ -3,7 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 
 import type { Analysis, Chart, HeardNote } from '../api/client'
-import { clampTo, levelBand, stripMargin, strips, type Mark } from '../draw/timeline'
+import { clampTo, stripMargin, strips, type Mark } from '../draw/timeline'
 import { attackNames, noteName, signed } from '../draw/words'
 
 const props = defineProps<{
@@ -27,11 +27,13 @@ const height = 218
 
 /** The axes end well beyond what is heard, so that what is inaudible looks small. */
 const timingLimit = computed(() => Math.max(24, props.analysis.timing.audibleMs * 4))
-const levelLimit = computed(() => levelBand(props.analysis) * 3)
+const levelLimit = computed(() => props.analysis.level.audibleDb * 7)
 const audible = computed(() =>
   clampTo(props.analysis.timing.audibleMs, timingLimit.value, laneTiming.half),
 )
-const even = computed(() => clampTo(levelBand(props.analysis), levelLimit.value, laneLevel.half))
+const even = computed(() =>
+  clampTo(props.analysis.level.audibleDb, levelLimit.value, laneLevel.half),
+)
 
 function off(h: HeardNote): number {
   return clampTo(h.deviationMs ?? 0, timingLimit.value, laneTiming.half)
@@ -190,7 +192,7 @@ function hear(m: Mark) {
         ><svg width="14" height="14">
           <rect class="level-bar" x="3" y="1" width="8" height="12" />
         </svg>
-        stands out in level (more than {{ levelBand(analysis) }} dB)</span
+        heard as loud or soft (more than {{ analysis.level.audibleDb }} dB)</span
       >
       <span
         ><svg width="16" height="16">

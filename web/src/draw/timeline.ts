@@ -8,7 +8,7 @@ export interface Mark {
   x: number
   /** Early or late by more than the ear notices. */
   uneven: boolean
-  /** Louder or softer than the mean by more than this take may hide. */
+  /** Louder or softer than the mean by more than the ear notices. */
   stands: boolean
 }
 
@@ -63,18 +63,13 @@ function stripsOfPass(
       heard: h,
       x,
       uneven: Math.abs(h.deviationMs ?? 0) > analysis.timing.audibleMs,
-      stands: Math.abs(h.relativeLevelDb ?? 0) > levelBand(analysis),
+      stands: Math.abs(h.relativeLevelDb ?? 0) > analysis.level.audibleDb,
     })
     part.width = x + step / 2
     if (Math.abs(note.beat - Math.round(note.beat)) < 1e-6)
       part.beats.push({ x: x - step / 2, beat: Math.round(note.beat) + 1 })
   })
   return parts
-}
-
-/** The band of levels that is drawn as even, in dB to either side of the mean. */
-export function levelBand(analysis: Analysis): number {
-  return 3 * analysis.level.audibleDb
 }
 
 /** Puts each extra note between the notes it sounded between. */

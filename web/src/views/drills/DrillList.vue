@@ -151,7 +151,7 @@ dd {
 }
 @media (width < 600px) {
   dl {
-    grid-template-columns: 1fr 1fr;
+    grid-template-columns: 4fr 4fr 2fr;
   }
 }
 </style>

@@ -167,7 +167,7 @@ const goText = computed(() => {
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="stand">
       <div class="head">
-        <div class="grow">
+        <div class="title">
           <h1>{{ stand.assignment.drillName }}</h1>
           <p class="quiet">
             {{ count(stand.chart.notes.length, 'note') }} a pass,
@@ -196,10 +196,22 @@ const goText = computed(() => {
       </p>
       <p v-else-if="busy" class="count" role="status">{{ busy }} …</p>
 
+      <UnsentList
+        v-if="unsent.length && !running && busy === ''"
+        :takes="unsent"
+        :busy="!!busy"
+        @hand-in="handInUnsent"
+        @discard="discard"
+      />
+
       <Verdict v-if="take && !running" :take="take" />
       <template v-if="!take || running">
         <section class="sheet">
-          <TabView :chart="stand.chart" :now="running ? moment.note : undefined" :zoom="1.35" />
+          <TabView
+            :chart="stand.chart"
+            :now="running ? moment.note : undefined"
+            :zoom="[1.35, 2.6]"
+          />
         </section>
         <section v-if="!running" class="sheet">
           <NeckView :neck="stand.neck" :chart="stand.chart" />
@@ -210,14 +222,6 @@ const goText = computed(() => {
         <span>Heard</span>
         <span class="rail"><span :style="{ width: `${Math.min(1, peak) * 100}%` }" /></span>
       </section>
-      <UnsentList
-        v-if="unsent.length && !running && busy === ''"
-        :takes="unsent"
-        :busy="!!busy"
-        @hand-in="handInUnsent"
-        @discard="discard"
-      />
-
       <section v-if="!running" class="sheet source">
         <div class="row">
           <span>Play with</span>
@@ -264,6 +268,9 @@ const goText = computed(() => {
   flex-wrap: wrap;
   align-items: center;
   gap: var(--s3) var(--s5);
+}
+.title {
+  flex: 1 1 260px;
 }
 .head h1 {
   font-size: clamp(24px, 3vw, 38px);

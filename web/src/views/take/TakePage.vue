@@ -34,7 +34,7 @@ const weakest = computed(() => (take.value ? weakestWords(take.value.analysis) :
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="take">
       <div class="row head">
-        <div class="grow">
+        <div class="title">
           <h1>{{ take.summary.drillName }}</h1>
           <p class="quiet">
             {{ take.summary.student.name }}, {{ momentOf(take.summary.recordedAt) }}, at
@@ -88,6 +88,9 @@ const weakest = computed(() => (take.value ? weakestWords(take.value.analysis) :
 </template>
 
 <style scoped>
+.title {
+  flex: 1 1 320px;
+}
 .verdict {
   display: flex;
   flex-wrap: wrap;
