@@ -9,6 +9,7 @@ import (
 
 	"github.com/google/uuid"
 
+	"manudrill/core/simulate"
 	"manudrill/server"
 	"manudrill/store"
 )
@@ -73,14 +74,14 @@ func (l *loader) student(ctx context.Context, st student) error {
 	if err := s.AddPerson(ctx, store.Person{ID: id(st.name), Name: st.name, Role: store.Student, Demo: true}); err != nil {
 		return err
 	}
-	for _, name := range st.drills {
-		assignment, err := s.Assign(ctx, id(name), id(st.name))
+	for _, g := range st.drills {
+		assignment, err := s.Assign(ctx, id(g.drill), id(st.name))
 		if err != nil {
 			return err
 		}
 		for take := range l.weeks * len(practiceDays) {
-			if err := l.take(ctx, st, assignment, take); err != nil {
-				return fmt.Errorf("demo take %d of %s by %s: %w", take, name, st.name, err)
+			if err := l.take(ctx, st, g.weak, assignment, take); err != nil {
+				return fmt.Errorf("demo take %d of %s by %s: %w", take, g.drill, st.name, err)
 			}
 		}
 	}
@@ -88,7 +89,7 @@ func (l *loader) student(ctx context.Context, st student) error {
 }
 
 // take plays one take at the tempo the takes before it have reached.
-func (l *loader) take(ctx context.Context, st student, assignment uuid.UUID, n int) error {
+func (l *loader) take(ctx context.Context, st student, weak simulate.Weak, assignment uuid.UUID, n int) error {
 	a, err := l.intake.Store.Assignment(ctx, assignment)
 	if err != nil {
 		return err
@@ -97,7 +98,7 @@ func (l *loader) take(ctx context.Context, st student, assignment uuid.UUID, n i
 	speed := a.BPM() * float64(a.File.Drill.NotesPerBeat) / 60
 	takeID := id(fmt.Sprint(st.name, a.File.Drill.Name, n))
 	seed := uint64(takeID[0])<<8 | uint64(takeID[1])
-	_, err = l.intake.Simulate(ctx, st.player(week, speed, seed), server.Delivery{
+	_, err = l.intake.Simulate(ctx, st.player(weak, week, speed, seed), server.Delivery{
 		TakeID: takeID, Assignment: a, BPM: a.BPM(),
 		RecordedAt: l.from.AddDate(0, 0, 7*week).Add(practiceDays[day] * time.Hour),
 	})

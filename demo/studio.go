@@ -17,17 +17,33 @@ type student struct {
 	gain    float64 // notes per second won in a week
 	clockMs float64 // unsteadiness at the comfortable speed
 	motorMs float64
-	weak    simulate.Weak // at the start; it fades over the weeks
-	drills  []string
+	drills  []given
+}
+
+// given is a drill that a student has, and the finger pair that is weak in it
+// at the start; it heals over the weeks.
+type given struct {
+	drill string
+	weak  simulate.Weak
 }
 
 const instructor = "Oda Fernwick"
 
 var students = []student{
-	{"Bram Tillowe", 2.1, 0.14, 14, 8, simulate.Weak{From: 3, To: 4, LateMs: 26, DropDB: 4}, []string{"Hammer-on pairs 1-2, 3-4"}},
-	{"Ishi Corvane", 4.6, 0.50, 8, 4, simulate.Weak{From: 2, To: 4, LateMs: 18, DropDB: 3}, []string{"One finger per fret 1-2-3-4", "Pull-off pairs 2-1, 4-2"}},
-	{"Lena Quarrow", 6.0, 0.50, 6, 4, simulate.Weak{From: 3, To: 2, LateMs: 14, DropDB: 3}, []string{"One finger per fret 1-3-2-4", "Up and down 1-3-4"}},
-	{"Sol Marrik", 6.8, 0.42, 4, 3, simulate.Weak{From: 4, To: 3, LateMs: 10, DropDB: 2}, []string{"Up and down 1-3-4"}},
+	{"Bram Tillowe", 2.1, 0.14, 14, 8, []given{
+		{"Hammer-on pairs 1-2, 3-4", simulate.Weak{From: 3, To: 4, LateMs: 36, DropDB: 4}},
+	}},
+	{"Ishi Corvane", 4.6, 0.50, 8, 4, []given{
+		{"One finger per fret 1-2-3-4", simulate.Weak{From: 3, To: 4, LateMs: 18, DropDB: 3}},
+		{"Pull-off pairs 2-1, 4-2", simulate.Weak{From: 4, To: 2, LateMs: 22, DropDB: 4}},
+	}},
+	{"Lena Quarrow", 6.0, 0.50, 6, 4, []given{
+		{"One finger per fret 1-3-2-4", simulate.Weak{From: 3, To: 2, LateMs: 14, DropDB: 3}},
+		{"Up and down 1-3-4", simulate.Weak{From: 4, To: 3, LateMs: 16, DropDB: 3}},
+	}},
+	{"Sol Marrik", 6.8, 0.42, 4, 3, []given{
+		{"Up and down 1-3-4", simulate.Weak{From: 3, To: 4, LateMs: 10, DropDB: 2}},
+	}},
 }
 
 func gate(right, spread, level float64, passes int) tempo.Gate {
@@ -64,12 +80,11 @@ var drills = []drillfile.File{
 	},
 }
 
-// player is how the student plays in a week (from 0) at a speed in notes per
-// second: faster than comfortable is less even, and the weak pair heals slowly.
-func (s student) player(week int, notesPerSecond float64, seed uint64) simulate.Player {
+// player is how the student plays a drill in a week (from 0) at a speed in
+// notes per second: faster than comfortable is less even.
+func (s student) player(weak simulate.Weak, week int, notesPerSecond float64, seed uint64) simulate.Player {
 	strain := max(1, notesPerSecond/(s.comfort+s.gain*float64(week)))
 	strain *= strain
-	weak := s.weak
 	weak.LateMs *= 1 - 0.12*float64(week)
 	p := simulate.Player{
 		Seed: seed, ClockMs: s.clockMs * strain, MotorMs: s.motorMs * strain, LevelSDDB: 0.8 * strain,

@@ -11,6 +11,14 @@ import (
 )
 
 func main() {
+	if err := program().Execute(); err != nil {
+		fmt.Fprintln(os.Stderr, "manudrill:", err)
+		os.Exit(1)
+	}
+}
+
+// program is the command line with all its commands.
+func program() *cobra.Command {
 	root := &cobra.Command{
 		Use:           "manudrill",
 		Short:         "Fretting-hand drills, played, heard and measured",
@@ -18,10 +26,7 @@ func main() {
 		SilenceUsage:  true,
 	}
 	root.AddCommand(chartCommand(), onsetsCommand(), analyzeCommand(), simulateCommand(), serveCommand(), demoCommand())
-	if err := root.Execute(); err != nil {
-		fmt.Fprintln(os.Stderr, "manudrill:", err)
-		os.Exit(1)
-	}
+	return root
 }
 
 // readFile reads a file named on the command line.

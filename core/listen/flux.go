@@ -11,14 +11,14 @@ type flux struct {
 
 // How frames are compared, counted in frames of [frameHop].
 const (
-	fluxLag    = 4 // 12 ms: long enough for a soft attack, short enough for the fastest trill
-	beforePeak = 6 // from a peak back to before the attack
-	fluxFrames = 32
+	fluxLag    = 2 // 12 ms: long enough for a soft attack, short enough for the fastest trill
+	beforePeak = 3 // from a peak back to before the attack
+	fluxFrames = 16
 )
 
 // lastingAfter are the frames after a peak, 23 to 35 ms, in which a note still
 // sounds but a click or a squeak has gone.
-var lastingAfter = [...]int{8, 10, 12}
+var lastingAfter = [...]int{4, 5, 6}
 
 func newFlux(bands int) *flux {
 	f := &flux{gain: newGain()}
@@ -91,4 +91,4 @@ func (f *flux) lasting(peak int) float64 {
 }
 
 // lastingFrames is how long after a peak [flux.lasting] can tell.
-const lastingFrames = 12
+const lastingFrames = 6

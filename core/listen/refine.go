@@ -17,7 +17,7 @@ const (
 // of the prediction error's variance, by maximum likelihood (Hinkley,
 // Biometrika 57, 1970, for the principle).
 func (l *Listener) refine(p peak) int {
-	centre := p.frame*l.hop + len(l.spectrum.window)/2 + 2*l.hop
+	centre := p.frame*l.hop + len(l.spectrum.window)/2 + l.hop
 	from, to := centre-int(refineBefore*l.rate), centre+int(refineAfter*l.rate)
 	past := l.sound.slice(from-int(modelSpan*l.rate), from)
 	region := l.sound.slice(from-modelOrder, to)

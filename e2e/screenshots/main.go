@@ -12,6 +12,7 @@ import (
 	"strings"
 	"time"
 
+	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 
 	"manudrill/e2e/browser"
@@ -66,7 +67,10 @@ var views = []view{
 		click("Put on the stand"), settle, choice("Simulated"), settle, click("Let it play"),
 		chromedp.WaitVisible(chromedp.CSS(`.verdict`)), settle,
 	}},
-	{"take", student, "/practice", []step{chromedp.Click(chromedp.CSS(`table a`)), settle}},
+	{"take", "Ishi Corvane", "/practice", []step{
+		chromedp.Click(chromedp.Search(`(//tr[contains(., "Pull-off pairs")])[last()]//a`)), settle,
+		chromedp.MouseEvent(input.DispatchMouseEventTypeMouseMoved, 2, 400), settle,
+	}},
 }
 
 var settle = chromedp.Sleep(900 * time.Millisecond)

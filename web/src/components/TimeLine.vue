@@ -21,13 +21,14 @@ const passes = computed(() => new Set(all.value.map((s) => s.pass)).size)
 
 const laneTiming = { middle: 58, half: 34 }
 const laneLevel = { middle: 142, half: 26 }
-const fretY = 190
-const fingerY = 210
-const height = 218
+const stringY = 190
+const fretY = 209
+const fingerY = 228
+const height = 236
 
 /** The axes end well beyond what is heard, so that what is inaudible looks small. */
 const timingLimit = computed(() => Math.max(24, props.analysis.timing.audibleMs * 4))
-const levelLimit = computed(() => props.analysis.level.audibleDb * 7)
+const levelLimit = computed(() => props.analysis.level.audibleDb * 5)
 const audible = computed(() =>
   clampTo(props.analysis.timing.audibleMs, timingLimit.value, laneTiming.half),
 )
@@ -85,6 +86,7 @@ function hear(m: Mark) {
           <text x="0" :y="laneTiming.middle + laneTiming.half">late</text>
           <text x="0" :y="laneLevel.middle - laneLevel.half + 8">loud</text>
           <text x="0" :y="laneLevel.middle + laneLevel.half">soft</text>
+          <text x="0" :y="stringY">string</text>
           <text x="0" :y="fretY">fret</text>
           <text x="0" :y="fingerY">finger</text>
         </g>
@@ -170,6 +172,7 @@ function hear(m: Mark) {
               :height="Math.max(1.5, Math.abs(loud(m.heard)))"
             />
           </template>
+          <text class="string" :x="m.x" :y="stringY">{{ m.chart.string }}</text>
           <text class="fret" :x="m.x" :y="fretY">{{ m.chart.fret }}</text>
           <text class="finger" :x="m.x" :y="fingerY">{{ m.chart.finger }}</text>
         </g>
@@ -307,6 +310,7 @@ svg {
   stroke: var(--ink);
   stroke-width: 2;
 }
+.string,
 .fret,
 .finger {
   text-anchor: middle;
@@ -316,6 +320,7 @@ svg {
 .fret {
   font-weight: 700;
 }
+.string,
 .finger {
   fill: var(--ink-2);
 }

@@ -33,7 +33,7 @@ export const stripMargin = 64
 /** Lays the passes of a take under one another, in strips of whole beats. */
 export function strips(chart: Chart, analysis: Analysis, width: number): Strip[] {
   const size = chart.notes.length
-  const fill = fillRows(chart, width - stripMargin, 28, 44)
+  const fill = fillRows(chart, width - stripMargin, 28, 56)
   const all: Strip[] = []
   for (let at = 0; at < analysis.notes.length; at += size) {
     const pass = at / size

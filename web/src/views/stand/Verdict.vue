@@ -55,6 +55,7 @@ const weakest = computed(() => (a.value.foreign ? '' : weakestWords(a.value)))
 <style scoped>
 .verdict {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: var(--s4);
   min-width: 0;
 }

@@ -1,0 +1,94 @@
+package main
+
+import (
+	"bytes"
+	"encoding/json"
+	"os"
+	"path/filepath"
+	"strconv"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"manudrill/core/drill"
+	"manudrill/core/evenness"
+	"manudrill/formats/sound"
+)
+
+// run runs a command line and returns what it prints.
+func run(args ...string) (string, error) {
+	var out bytes.Buffer
+	root := program()
+	root.SetArgs(args)
+	root.SetOut(&out)
+	root.SetErr(&out)
+	err := root.Execute()
+	return out.String(), err
+}
+
+func write(t *testing.T, name, content string) string {
+	t.Helper()
+	path := filepath.Join(t.TempDir(), name)
+	require.NoError(t, os.WriteFile(path, []byte(content), 0o600))
+	return path
+}
+
+// From a drill to a chart, a simulated take, its onsets and its analysis.
+func TestTheCommandsInARow(t *testing.T) {
+	printed, err := run("chart", "../../docs/example.drill.json", "--bpm", "80")
+	require.NoError(t, err)
+	var chart drill.Chart
+	require.NoError(t, json.Unmarshal([]byte(printed), &chart))
+	assert.Len(t, chart.Notes, 33)
+	assert.InDelta(t, 80, chart.BPM, 0)
+
+	chartFile := write(t, "chart.json", printed)
+	player := write(t, "player.json", `{"seed": 4, "clockMs": 4, "motorMs": 3, "slurDropDb": 2, "miss": 2,
+		"weak": {"from": 2, "to": 4, "lateMs": 30, "dropDb": 2}, "noiseDb": -66}`)
+	wav := filepath.Join(t.TempDir(), "take.wav")
+	_, err = run("simulate", "--chart", chartFile, "--player", player, "--out", wav)
+	require.NoError(t, err)
+
+	printed, err = run("onsets", wav)
+	require.NoError(t, err)
+	lines := strings.Fields(printed)
+	assert.Len(t, lines, 64, "33 notes twice, two missed")
+	first, err := strconv.ParseFloat(lines[0], 64)
+	require.NoError(t, err)
+	assert.InDelta(t, 2, first, 0.03)
+
+	printed, err = run("analyze", "--chart", chartFile, wav)
+	require.NoError(t, err)
+	var a evenness.Analysis
+	require.NoError(t, json.Unmarshal([]byte(printed), &a))
+	assert.Equal(t, evenness.Counts{Expected: 66, Played: 64, Missed: 2}, a.Counts)
+	assert.InDelta(t, 80, a.Tempo.BPM, 0.5)
+	assert.Equal(t, evenness.FingerPair{From: 2, To: 4, Attack: drill.Hammer}, *a.Weakest)
+}
+
+func TestBadInputIsOneClearLine(t *testing.T) {
+	chart := write(t, "chart.json", `{"bpm": 60, "notesPerBeat": 1, "notes": [{"beat": 0, "midi": 60, "attack": "pick"}]}`)
+	silent := write(t, "silent.wav", string(sound.FromMono(44100, make([]float64, 44100)).EncodeWAV()))
+	for says, args := range map[string][]string{
+		"there is no file":           {"onsets", "nowhere.wav"},
+		"neither a WAV nor a FLAC":   {"onsets", chart},
+		"holds no sound":             {"onsets", write(t, "empty.wav", "")},
+		"cut off":                    {"onsets", write(t, "cut.wav", string(sound.FromMono(44100, make([]float64, 44100)).EncodeWAV()[:999]))},
+		"no notes can be heard":      {"analyze", "--chart", chart, silent},
+		"is no chart":                {"analyze", "--chart", silent, silent},
+		"the chart has no notes":     {"analyze", "--chart", write(t, "none.json", "{}"), silent},
+		"is no player":               {"simulate", "--chart", chart, "--player", silent, "--out", "x"},
+		"clockMs is -1":              {"simulate", "--chart", chart, "--player", write(t, "p.json", `{"clockMs": -1}`), "--out", "x"},
+		"cannot be read":             {"chart", chart},
+		"Use position 21 or lower":   {"chart", write(t, "far.json", `{"drill": {"name": "far", "pattern": {"kind": "fingerPerFret", "order": [1, 2]}, "position": 22, "strings": [1], "repeats": 1, "notesPerBeat": 1, "passes": 1}, "ladder": {}}`)},
+		"required flag(s) \"chart\"": {"analyze", silent},
+	} {
+		printed, err := run(args...)
+		require.Error(t, err, says)
+		assert.Contains(t, err.Error(), says)
+		assert.NotContains(t, strings.TrimSpace(err.Error()), "\n", "one line")
+		assert.Empty(t, printed, "nothing on standard output")
+	}
+}
