@@ -8,17 +8,13 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"manudrill/demo"
-	"manudrill/pgcluster"
-	"manudrill/store"
+	"manudrill/storetest"
 )
 
 func TestTheDemoStudio(t *testing.T) {
-	cluster, err := pgcluster.StartThrowaway(t.Context())
+	s, closeStore, err := storetest.Open(t.Context())
 	require.NoError(t, err)
-	t.Cleanup(func() { assert.NoError(t, cluster.Stop()) })
-	s, err := store.Open(t.Context(), cluster.URL)
-	require.NoError(t, err)
-	t.Cleanup(s.Close)
+	t.Cleanup(func() { assert.NoError(t, closeStore()) })
 	now := time.Date(2026, 5, 4, 12, 0, 0, 0, time.UTC)
 	told := 0
 	require.NoError(t, demo.Load(t.Context(), s, 1, now, func(done, all int) { told = max(told, done) }))

@@ -7,8 +7,10 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"maps"
 	"net/http/httptest"
 	"os"
+	"slices"
 	"testing"
 
 	"github.com/google/uuid"
@@ -17,9 +19,9 @@ import (
 	"manudrill/core/drill"
 	"manudrill/core/tempo"
 	"manudrill/formats/drillfile"
-	"manudrill/pgcluster"
 	"manudrill/server"
 	"manudrill/store"
+	"manudrill/storetest"
 	"manudrill/web"
 )
 
@@ -52,20 +54,12 @@ func run(m *testing.M) (int, error) {
 		return 0, errors.New("the web interface is not built; run 'make build' first")
 	}
 	ctx := context.Background()
-	cluster, err := pgcluster.StartThrowaway(ctx)
+	s, closeStore, err := storetest.Open(ctx, slices.Collect(maps.Values(people))...)
 	if err != nil {
 		return 0, err
 	}
-	defer func() { _ = cluster.Stop() }()
-	if kept, err = store.Open(ctx, cluster.URL); err != nil {
-		return 0, err
-	}
-	defer kept.Close()
-	for _, p := range people {
-		if err := kept.AddPerson(ctx, p); err != nil {
-			return 0, err
-		}
-	}
+	kept = s
+	defer func() { _ = closeStore() }()
 	handler, err := server.New(kept, web.Files())
 	if err != nil {
 		return 0, err

@@ -25,9 +25,9 @@ import (
 	"manudrill/core/simulate"
 	"manudrill/core/tempo"
 	"manudrill/formats/drillfile"
-	"manudrill/pgcluster"
 	"manudrill/server"
 	"manudrill/store"
+	"manudrill/storetest"
 )
 
 // One server, one database and one studio serve all tests of the package; each
@@ -35,7 +35,6 @@ import (
 var (
 	base      string
 	contract  routers.Router
-	kept      *store.Store
 	teacher   = store.Person{ID: uuid.New(), Name: "Tess", Role: store.Instructor}
 	ann       = store.Person{ID: uuid.New(), Name: "Ann", Role: store.Student}
 	ben       = store.Person{ID: uuid.New(), Name: "Ben", Role: store.Student}
@@ -53,20 +52,11 @@ func TestMain(m *testing.M) {
 
 func run(m *testing.M) (int, error) {
 	ctx := context.Background()
-	cluster, err := pgcluster.StartThrowaway(ctx)
+	kept, closeStore, err := storetest.Open(ctx, teacher, ann, ben)
 	if err != nil {
 		return 0, err
 	}
-	defer func() { _ = cluster.Stop() }()
-	if kept, err = store.Open(ctx, cluster.URL); err != nil {
-		return 0, err
-	}
-	defer kept.Close()
-	for _, p := range []store.Person{teacher, ann, ben} {
-		if err := kept.AddPerson(ctx, p); err != nil {
-			return 0, err
-		}
-	}
+	defer func() { _ = closeStore() }()
 	handler, err := server.New(kept, somePages)
 	if err != nil {
 		return 0, err

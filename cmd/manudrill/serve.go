@@ -23,24 +23,18 @@ import (
 )
 
 func serveCommand() *cobra.Command {
-	var address string
-	cmd := &cobra.Command{
-		Use:   "serve",
-		Short: "Serve the application; data is kept in MANUDRILL_DATA or on the server of DATABASE_URL",
-		Args:  cobra.NoArgs,
-		RunE:  func(cmd *cobra.Command, _ []string) error { return serve(cmd, address, false) },
-	}
-	cmd.Flags().StringVar(&address, "listen", defaultAddress, "address to serve at")
-	return cmd
+	return serving("serve", "Serve the application; data is kept in MANUDRILL_DATA or on the server of DATABASE_URL", false)
 }
 
 func demoCommand() *cobra.Command {
+	return serving("demo", "Serve the application with an invented studio in it", true)
+}
+
+func serving(name, short string, withDemo bool) *cobra.Command {
 	var address string
 	cmd := &cobra.Command{
-		Use:   "demo",
-		Short: "Serve the application with an invented studio in it",
-		Args:  cobra.NoArgs,
-		RunE:  func(cmd *cobra.Command, _ []string) error { return serve(cmd, address, true) },
+		Use: name, Short: short, Args: cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error { return serve(cmd, address, withDemo) },
 	}
 	cmd.Flags().StringVar(&address, "listen", defaultAddress, "address to serve at")
 	return cmd

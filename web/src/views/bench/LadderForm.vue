@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { ElInputNumber } from 'element-plus'
-
 import type { Ladder } from '../../api/client'
+import NumberLine from './NumberLine.vue'
 
 const ladder = defineModel<Ladder>({ required: true })
 defineProps<{ faults: Record<string, string> }>()
@@ -19,51 +18,41 @@ const gates: { key: keyof Ladder['gate']; name: string; step: number; max: numbe
   { key: 'passesInARow', name: 'Clean passes in a row', step: 1, max: 20 },
 ]
 
-function setTempo(key: Tempo, v: number | undefined) {
-  if (v !== undefined) ladder.value = { ...ladder.value, [key]: v }
+function setTempo(key: Tempo, v: number) {
+  ladder.value = { ...ladder.value, [key]: v }
 }
-function setGate(key: keyof Ladder['gate'], v: number | undefined) {
-  if (v !== undefined) ladder.value = { ...ladder.value, gate: { ...ladder.value.gate, [key]: v } }
+function setGate(key: keyof Ladder['gate'], v: number) {
+  ladder.value = { ...ladder.value, gate: { ...ladder.value.gate, [key]: v } }
 }
 </script>
 
 <template>
   <fieldset>
     <legend>Tempo ladder</legend>
-    <template v-for="t in tempi" :key="t.key">
-      <label class="line">
-        <span>{{ t.name }}</span>
-        <el-input-number
-          :model-value="ladder[t.key]"
-          :min="1"
-          :max="t.max"
-          :aria-label="t.name"
-          @update:model-value="(v) => setTempo(t.key, v)"
-        />
-      </label>
-      <p v-if="faults[`ladder.${t.key}`]" class="fault" role="alert">
-        {{ faults[`ladder.${t.key}`] }}
-      </p>
-    </template>
+    <NumberLine
+      v-for="t in tempi"
+      :key="t.key"
+      :model-value="ladder[t.key]"
+      :name="t.name"
+      :min="1"
+      :max="t.max"
+      :fault="faults[`ladder.${t.key}`]"
+      @update:model-value="(v) => setTempo(t.key, v)"
+    />
   </fieldset>
   <fieldset>
     <legend>Gate: what lets the student climb</legend>
-    <template v-for="g in gates" :key="g.key">
-      <label class="line">
-        <span>{{ g.name }}</span>
-        <el-input-number
-          :model-value="ladder.gate[g.key]"
-          :min="0"
-          :max="g.max"
-          :step="g.step"
-          :aria-label="g.name"
-          @update:model-value="(v) => setGate(g.key, v)"
-        />
-      </label>
-      <p v-if="faults[`ladder.gate.${g.key}`]" class="fault" role="alert">
-        {{ faults[`ladder.gate.${g.key}`] }}
-      </p>
-    </template>
+    <NumberLine
+      v-for="g in gates"
+      :key="g.key"
+      :model-value="ladder.gate[g.key]"
+      :name="g.name"
+      :min="0"
+      :max="g.max"
+      :step="g.step"
+      :fault="faults[`ladder.gate.${g.key}`]"
+      @update:model-value="(v) => setGate(g.key, v)"
+    />
   </fieldset>
 </template>
 

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { ElInputNumber, ElSegmented, ElSwitch } from 'element-plus'
+import { ElSegmented, ElSwitch } from 'element-plus'
 import { computed } from 'vue'
 
 import type { Drill } from '../../api/client'
+import NumberLine from './NumberLine.vue'
 
 const drill = defineModel<Drill>({ required: true })
 const props = defineProps<{ faults: Record<string, string>; strings: number }>()
@@ -30,25 +31,23 @@ function toggle(s: number) {
   const had = drill.value.strings
   choose(had.includes(s) ? had.filter((t) => t !== s) : [...had, s], direction.value)
 }
-function set<K extends keyof Drill>(key: K, value: Drill[K] | undefined) {
-  if (value !== undefined) drill.value = { ...drill.value, [key]: value }
+function set<K extends keyof Drill>(key: K, value: Drill[K]) {
+  drill.value = { ...drill.value, [key]: value }
 }
 </script>
 
 <template>
   <fieldset>
     <legend>Place and path</legend>
-    <label class="line">
-      <span>Position (fret of finger 1)</span>
-      <el-input-number
-        :model-value="drill.position"
-        :min="1"
-        :max="24"
-        aria-label="Position"
-        @update:model-value="(v) => set('position', v)"
-      />
-    </label>
-    <p v-if="faults.position" class="fault" role="alert">{{ faults.position }}</p>
+    <NumberLine
+      :model-value="drill.position"
+      name="Position"
+      label="Position (fret of finger 1)"
+      :min="1"
+      :max="24"
+      :fault="faults.position"
+      @update:model-value="(v) => set('position', v)"
+    />
     <div class="line">
       <span>Strings</span>
       <span class="row chips">
@@ -75,17 +74,14 @@ function set<K extends keyof Drill>(key: K, value: Drill[K] | undefined) {
         @update:model-value="(v) => set('thereAndBack', Boolean(v))"
       />
     </label>
-    <label class="line">
-      <span>Times on each string</span>
-      <el-input-number
-        :model-value="drill.repeats"
-        :min="1"
-        :max="16"
-        aria-label="Times on each string"
-        @update:model-value="(v) => set('repeats', v)"
-      />
-    </label>
-    <p v-if="faults.repeats" class="fault" role="alert">{{ faults.repeats }}</p>
+    <NumberLine
+      :model-value="drill.repeats"
+      name="Times on each string"
+      :min="1"
+      :max="16"
+      :fault="faults.repeats"
+      @update:model-value="(v) => set('repeats', v)"
+    />
   </fieldset>
   <fieldset>
     <legend>Rhythm</legend>
@@ -99,17 +95,14 @@ function set<K extends keyof Drill>(key: K, value: Drill[K] | undefined) {
       />
     </div>
     <p v-if="faults.notesPerBeat" class="fault" role="alert">{{ faults.notesPerBeat }}</p>
-    <label class="line">
-      <span>Passes in a take</span>
-      <el-input-number
-        :model-value="drill.passes"
-        :min="1"
-        :max="64"
-        aria-label="Passes in a take"
-        @update:model-value="(v) => set('passes', v)"
-      />
-    </label>
-    <p v-if="faults.passes" class="fault" role="alert">{{ faults.passes }}</p>
+    <NumberLine
+      :model-value="drill.passes"
+      name="Passes in a take"
+      :min="1"
+      :max="64"
+      :fault="faults.passes"
+      @update:model-value="(v) => set('passes', v)"
+    />
   </fieldset>
 </template>
 
