@@ -13,6 +13,7 @@ import (
 	"syscall"
 	"time"
 
+	"github.com/google/uuid"
 	"github.com/spf13/cobra"
 
 	"manudrill/demo"
@@ -58,9 +59,12 @@ func serve(cmd *cobra.Command, address string, withDemo bool) error {
 	}
 	defer s.Close()
 	if withDemo {
-		if err := demo.Load(ctx, s, demo.Weeks, time.Now(), showProgress(out)); err != nil {
-			return fmt.Errorf("the demo data cannot be made: %w", err)
-		}
+		err = demo.Load(ctx, s, demo.Weeks, time.Now(), showProgress(out))
+	} else {
+		err = openStudio(ctx, s)
+	}
+	if err != nil {
+		return fmt.Errorf("the studio cannot be filled: %w", err)
 	}
 	handler, err := server.New(s, web.Files())
 	if err != nil {
@@ -101,6 +105,19 @@ func dataFolder() string {
 		return "/var/lib/manudrill/postgresql"
 	}
 	return filepath.Join(os.Getenv("HOME"), ".local", "share", "manudrill", "postgresql")
+}
+
+// openStudio puts an instructor and a student into a studio that has nobody, so
+// that there is somebody to be until people can sign in.
+func openStudio(ctx context.Context, s *store.Store) error {
+	people, err := s.People(ctx)
+	if err != nil || len(people) > 0 {
+		return err
+	}
+	return errors.Join(
+		s.AddPerson(ctx, store.Person{ID: uuid.New(), Name: "Instructor", Role: store.Instructor}),
+		s.AddPerson(ctx, store.Person{ID: uuid.New(), Name: "Student", Role: store.Student}),
+	)
 }
 
 func showProgress(out io.Writer) func(done, all int) {
