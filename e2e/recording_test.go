@@ -1,8 +1,10 @@
 package e2e_test
 
 import (
+	"math"
 	"os"
 	"path/filepath"
+	"slices"
 	"testing"
 	"time"
 
@@ -47,10 +49,18 @@ func TestATakeFromTheMicrophone(t *testing.T) {
 	latest := takes[0]
 	assert.Equal(t, "microphone", latest.Source)
 	assert.InDelta(t, 120, latest.Analysis.Tempo.BPM, 1)
-	// The browser's stand-in for a microphone drops a buffer now and then when
-	// the machine is busy, so a note may be lost and the step is left open.
-	assert.GreaterOrEqual(t, latest.Analysis.Counts.Played, 15)
-	assert.Less(t, latest.Analysis.Timing.SpreadMs, 10.0)
+	// The browser's stand-in for a microphone drops buffers of 10 ms when the
+	// machine is busy. A note or two may suffer, so what is asserted is the middle
+	// of the deviations, not their spread, and the step is left open.
+	assert.GreaterOrEqual(t, latest.Analysis.Counts.Played, 14)
+	var off []float64
+	for _, n := range latest.Analysis.Notes {
+		if n.DeviationMs != nil {
+			off = append(off, math.Abs(*n.DeviationMs))
+		}
+	}
+	slices.Sort(off)
+	assert.Less(t, off[len(off)/2], 6.0, "the player was told 3.6 ms")
 	flac, err := kept.Sound(t.Context(), latest.ID)
 	require.NoError(t, err)
 	back, err := sound.Decode(flac)

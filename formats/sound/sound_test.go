@@ -49,7 +49,7 @@ func TestWAVAndFLACKeepEverySample(t *testing.T) {
 func TestTheReferenceDecoderReadsOurFLAC(t *testing.T) {
 	program, err := exec.LookPath("flac")
 	if err != nil {
-		t.Fatal("the reference decoder is not installed; run 'make install-tools'")
+		t.Fatal("the reference decoder is not installed; run 'make install-test-tools'")
 	}
 	s := made(48000, 24, 2)
 	flac, err := s.EncodeFLAC()

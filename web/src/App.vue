@@ -33,7 +33,13 @@ async function goOut() {
         <img src="/mark.svg" alt="" width="26" height="26" />Manudrill
       </RouterLink>
       <nav aria-label="Main">
-        <RouterLink v-for="p in places" :key="p.to" :to="p.to">{{ p.text }}</RouterLink>
+        <RouterLink
+          v-for="p in places"
+          :key="p.to"
+          :to="p.to"
+          :class="{ here: route.path.startsWith(p.to) }"
+          >{{ p.text }}</RouterLink
+        >
       </nav>
       <div v-if="person" class="who">
         <span>{{ person.name }}<span v-if="person.demo" class="demo">demo</span></span>
@@ -89,7 +95,7 @@ nav a {
   color: var(--ink-2);
   border-bottom: 3px solid transparent;
 }
-nav a.router-link-active {
+nav a.here {
   color: var(--ink);
   border-bottom-color: var(--ink);
 }
