@@ -34,9 +34,9 @@ func TestFromADrillToAMeasuredTake(t *testing.T) {
 
 	p.press("Assign")
 	p.see(student)
-	p.do(chromedp.Click(chromedp.Search(`//li[contains(., "` + student + `")]//button`)))
+	p.clickStill(`.el-dialog li button`)
 	p.see("Take back")
-	p.do(chromedp.Click(chromedp.CSS(`.el-dialog__headerbtn`)))
+	p.clickStill(`.el-dialog__headerbtn`)
 
 	p.enter(student)
 	p.see("Pairs and triples", "60 bpm", "Not played yet")
@@ -85,8 +85,8 @@ func TestDrillsAreOpenedChangedCopiedAndDeleted(t *testing.T) {
 	p.see("To be changed (copy)")
 	p.do(chromedp.Click(chromedp.Search(`//article[contains(., "To be changed (copy)")]//button[contains(., "Delete")]`)))
 	p.see("Delete “To be changed (copy)”?")
-	p.do(chromedp.Click(chromedp.Search(`//div[contains(@class, "el-message-box")]//button[contains(., "Delete")]`)))
-	deadline := time.Now().Add(10 * time.Second)
+	p.clickStill(`.el-message-box__btns .el-button--primary`)
+	deadline := time.Now().Add(30 * time.Second)
 	for p.count("article") > 0 && time.Now().Before(deadline) {
 		if gone := evaluate[bool](p, `![...document.querySelectorAll('article')].some(a => a.innerText.includes('(copy)'))`); gone {
 			return

@@ -89,6 +89,13 @@ func (p page) pressLabelled(label string) {
 	p.do(chromedp.Click(chromedp.CSS(fmt.Sprintf(`[aria-label=%q]`, label))))
 }
 
+// clickStill clicks what may still be moving into its place, as dialogs do.
+func (p page) clickStill(css string) {
+	p.t.Helper()
+	p.do(chromedp.WaitVisible(chromedp.CSS(css)))
+	evaluate[any](p, fmt.Sprintf(`document.querySelector(%q).click()`, css))
+}
+
 // fill types a value into a labelled field.
 func (p page) fill(label, value string) {
 	p.t.Helper()
