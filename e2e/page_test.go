@@ -126,3 +126,11 @@ func (p page) enter(name string) {
 	p.press(name)
 	p.see("Leave")
 }
+
+// sitDown goes to a stand, on which a short drill lies, as the student.
+func (p page) sitDown(stand string) {
+	p.t.Helper()
+	p.enter(student)
+	p.do(chromedp.Navigate(base + stand))
+	p.see("8 notes a pass")
+}

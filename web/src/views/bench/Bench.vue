@@ -139,7 +139,7 @@ async function reload() {
         <PathForm v-model="file.drill" :faults="faults" :strings="6" />
         <LadderForm v-model="file.ladder" :faults="faults" />
       </form>
-      <PreviewPane v-if="preview" :preview="preview" :file="file" />
+      <PreviewPane v-if="preview" :preview="preview" />
     </div>
     <AssignDialog
       v-if="assigning && saved"

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import type { DrillFile, Preview } from '../../api/client'
+import type { Preview } from '../../api/client'
 import NeckView from '../../components/NeckView.vue'
 import TabView from '../../components/TabView.vue'
 import { count } from '../../draw/words'
 
-const props = defineProps<{ preview: Preview; file: DrillFile }>()
+const props = defineProps<{ preview: Preview }>()
 
 const first = computed(() => props.preview.steps?.[0])
 const last = computed(() => props.preview.steps?.at(-1))
