@@ -7,13 +7,15 @@ import (
 	"manudrill/core/guitar"
 )
 
-// A Chart is a drill written out note by note for one instrument at one tempo.
+// A Chart is a drill written out for one instrument at one tempo.
 type Chart struct {
 	Name         string  `json:"name"`
 	BPM          float64 `json:"bpm"`
 	NotesPerBeat int     `json:"notesPerBeat"`
-	Tuning       []int   `json:"tuning"` // open strings as MIDI notes, string 1 first
+	BeatsPerBar  int     `json:"beatsPerBar,omitempty"` // 4 where missing
+	Tuning       []int   `json:"tuning"`                // open strings as MIDI notes, with the capo, string 1 first
 	Passes       int     `json:"passes,omitempty"`
+	Free         bool    `json:"free,omitempty"` // the click only counts in
 	Notes        []Note  `json:"notes"`
 }
 
@@ -27,56 +29,64 @@ type Note struct {
 	Finger int     `json:"finger"` // 0 is the open string
 	Hand   Hand    `json:"hand"`
 	Stroke Stroke  `json:"stroke,omitempty"`
+	Bend   int     `json:"bend,omitempty"` // semitones the string is held bent by
+	Keep   bool    `json:"keep,omitempty"` // the finger stays down under the next note
+	Cell   int     `json:"cell,omitempty"` // counts the places the cell is carried to, from 0
 }
 
 // Chart writes the drill out for g at a tempo in beats per minute. The error is
-// of type [Faults] when the drill cannot be played on g.
+// of type [Faults] when the drill cannot be written out for g.
 func (d Drill) Chart(g guitar.Guitar, bpm float64) (Chart, error) {
 	if faults := d.Check(g); len(faults) > 0 {
 		return Chart{}, faults
 	}
-	cells, err := d.Pattern.Cells()
+	return d.write(g, bpm)
+}
+
+// write is Chart for a drill that has been checked.
+func (d Drill) write(g guitar.Guitar, bpm float64) (Chart, error) {
+	l, err := d.lay(g, bpm)
 	if err != nil {
 		return Chart{}, err
 	}
-	c := Chart{Name: d.Name, BPM: bpm, NotesPerBeat: d.NotesPerBeat, Tuning: g.Tuning, Passes: d.Passes}
-	for _, cell := range cells {
-		for _, str := range d.path() {
-			for range d.Repeats {
-				for _, t := range cell {
-					c.add(g, str, d.Position, t)
-				}
-			}
-		}
+	c := Chart{
+		Name: d.Name, BPM: bpm, NotesPerBeat: d.Rhythm.NotesPerBeat, BeatsPerBar: d.Rhythm.BeatsPerBar,
+		Passes: d.Rhythm.Passes, Free: d.Rhythm.Free,
 	}
-	alternate(c.Notes)
+	for s := range g.Tuning {
+		c.Tuning = append(c.Tuning, g.Sound(s+1, 0))
+	}
+	for i, s := range l {
+		c.Notes = append(c.Notes, d.note(c, i, s))
+	}
+	d.Strokes.assign(c.Notes)
+	if d.Fingering.KeepDown {
+		keepDown(c.Notes)
+	}
 	return c, c.Validate()
 }
 
-// add puts one touch of a cell on a string at the end of the chart.
-func (c *Chart) add(g guitar.Guitar, str, position int, t Touch) {
-	fret := position + t.Finger - 1
-	c.Notes = append(c.Notes, Note{
-		Beat:   float64(len(c.Notes)) / float64(c.NotesPerBeat),
-		String: str, Fret: fret, MIDI: g.Tuning[str-1] + fret,
-		Attack: t.Attack, Finger: t.Finger, Hand: FrettingHand,
-	})
+func (d Drill) note(c Chart, i int, s spot) Note {
+	n := Note{
+		Beat:   float64(i) / float64(c.NotesPerBeat),
+		String: s.str, Fret: s.fret, Attack: s.attack, Finger: s.finger, Hand: s.Hand, Cell: s.station,
+	}
+	if n.Hand == "" {
+		n.Hand = FrettingHand
+	}
+	if s.fret > 0 {
+		n.Bend = d.Fingering.BendHeld
+	}
+	n.MIDI = c.Tuning[s.str-1] + s.fret + n.Bend
+	return n
 }
 
-// alternate flips the stroke at each picked note, from a down stroke; slurred
-// notes take none.
-func alternate(notes []Note) {
-	next := Down
-	for i := range notes {
-		if notes[i].Attack != Pick {
-			continue
-		}
-		notes[i].Stroke = next
-		if next == Down {
-			next = Up
-		} else {
-			next = Down
-		}
+// keepDown marks the fingers that stay where they are while a higher one is put
+// down on the same string.
+func keepDown(notes []Note) {
+	for i := 1; i < len(notes); i++ {
+		a, b := &notes[i-1], notes[i]
+		a.Keep = a.String == b.String && a.Hand == b.Hand && a.Finger > 0 && b.Finger > a.Finger && b.Fret > a.Fret
 	}
 }
 
@@ -117,6 +127,8 @@ func (c Chart) Validate() error {
 		return fmt.Errorf("the chart's tempo is %g bpm; give more than 0 and at most 1000", c.BPM)
 	case c.NotesPerBeat < 1:
 		return fmt.Errorf("the chart has %d notes per beat; give at least 1", c.NotesPerBeat)
+	case c.BeatsPerBar < 0 || c.BeatsPerBar > 64:
+		return fmt.Errorf("the chart has %d beats in a bar; give 1 to 64", c.BeatsPerBar)
 	case c.Passes < 0 || c.Passes*len(c.Notes) > MaxNotes:
 		return fmt.Errorf("the chart asks for %d passes of %d notes; %d notes is the most", c.Passes, len(c.Notes), MaxNotes)
 	}

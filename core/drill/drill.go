@@ -1,47 +1,48 @@
 package drill
 
 import (
+	"bytes"
 	"encoding/json"
 	"fmt"
-	"slices"
 	"strings"
 
 	"manudrill/core/guitar"
 )
 
-// Bounds on what one drill may ask for.
-const (
-	MaxRepeats = 16
-	MaxPasses  = 64
-	MaxNotes   = 4000 // in a take, all passes together
-)
+// MaxNotes is the most notes a take may have, all passes together.
+const MaxNotes = 4000
 
-// Divisions are the notes per beat a drill may have.
-var Divisions = []int{1, 2, 3, 4, 6, 8}
-
-// A Drill is a pattern with its path and rhythm, independent of one student.
+// A Drill is a pattern with its path, attacks, rhythm and strokes, independent
+// of one student.
 type Drill struct {
-	Name         string
-	Pattern      Pattern
-	Position     int   // the fret under the first finger
-	Strings      []int // in the order they are visited
-	ThereAndBack bool  // visit the strings back to the first, the turning one once
-	Repeats      int   // times each cell is played on a string before the next
-	NotesPerBeat int
-	Passes       int // times through the chart in one take
+	Name      string      `json:"name"`
+	Pattern   Pattern     `json:"pattern"`
+	Key       *guitar.Key `json:"key,omitempty"` // for patterns that lie in one
+	Path      Path        `json:"path"`
+	Attacks   Attacks     `json:"attacks"`
+	Rhythm    Rhythm      `json:"rhythm"`
+	Strokes   Strokes     `json:"strokes"`
+	Fingering Fingering   `json:"fingering"`
+	Mirror    bool        `json:"mirror"`  // cells turned over in the hand
+	Reverse   bool        `json:"reverse"` // the whole pass from its end
 }
 
-// drillJSON is how a Drill is written; see docs/formats.md.
-type drillJSON struct {
-	Name         string          `json:"name"`
-	Pattern      json.RawMessage `json:"pattern"`
-	Position     int             `json:"position"`
-	Strings      []int           `json:"strings"`
-	ThereAndBack bool            `json:"thereAndBack"`
-	Repeats      int             `json:"repeats"`
-	NotesPerBeat int             `json:"notesPerBeat"`
-	Passes       int             `json:"passes"`
+// New returns a drill of a pattern with plain settings: position 5, all six
+// strings from the thickest, one stroke a cell, two notes a beat.
+func New(name string, p Pattern) Drill {
+	return Drill{
+		Name: name, Pattern: p,
+		Path: Path{
+			Position: 5, Strings: []int{6, 5, 4, 3, 2, 1}, Spread: Neighbours, Back: OneWay,
+			Stay: Stay{1, Times}, Shift: Shift{Each: EachRound},
+		},
+		Attacks: Attacks{Rule: Slurred}, Rhythm: Rhythm{NotesPerBeat: 2, BeatsPerBar: 4, Passes: 2},
+		Strokes: Strokes{Rule: Alternate}, Fingering: Fingering{Stretch: ByMiddle, TapFinger: 2},
+	}
 }
+
+// plain is a Drill without its methods, for encoding/json.
+type plain Drill
 
 // MarshalJSON writes the drill with its pattern's kind among the pattern's fields.
 func (d Drill) MarshalJSON() ([]byte, error) {
@@ -52,13 +53,20 @@ func (d Drill) MarshalJSON() ([]byte, error) {
 	if err != nil {
 		return nil, err
 	}
-	return json.Marshal(drillJSON{d.Name, p, d.Position, d.Strings, d.ThereAndBack, d.Repeats, d.NotesPerBeat, d.Passes})
+	return json.Marshal(struct {
+		plain
+		Pattern json.RawMessage `json:"pattern"`
+	}{plain(d), p})
 }
 
-// UnmarshalJSON reads a drill and picks its pattern by kind.
+// UnmarshalJSON reads a drill and picks its pattern by kind. Unknown fields are
+// refused, so that a misspelt one is not lost silently.
 func (d *Drill) UnmarshalJSON(b []byte) error {
-	var j drillJSON
-	if err := json.Unmarshal(b, &j); err != nil {
+	var j struct {
+		plain
+		Pattern json.RawMessage `json:"pattern"`
+	}
+	if err := strict(b, &j); err != nil {
 		return err
 	}
 	if len(j.Pattern) == 0 {
@@ -68,84 +76,84 @@ func (d *Drill) UnmarshalJSON(b []byte) error {
 	if err != nil {
 		return err
 	}
-	*d = Drill{j.Name, p, j.Position, j.Strings, j.ThereAndBack, j.Repeats, j.NotesPerBeat, j.Passes}
+	*d = Drill(j.plain)
+	d.Pattern = p
 	return nil
 }
 
-// Check returns what keeps d from being played on g, empty when nothing does.
+func strict(b []byte, into any) error {
+	dec := json.NewDecoder(bytes.NewReader(b))
+	dec.DisallowUnknownFields()
+	return dec.Decode(into)
+}
+
+// Check returns what keeps d from being written out, empty when nothing does.
+// Whether hands can play it is the matter of [Drill.Review].
 func (d Drill) Check(g guitar.Guitar) Faults {
 	var faults Faults
-	add := faults.Add
 	if strings.TrimSpace(d.Name) == "" {
-		add("name", "Give the drill a name.")
+		faults.Add("name", "Give the drill a name.")
 	}
-	var cells []Cell
-	if d.Pattern == nil {
-		add("pattern", "Choose a pattern.")
-	} else {
-		var err error
-		if cells, err = d.Pattern.Cells(); err != nil {
-			add("pattern", "%s.", sentence(err.Error()))
-		}
+	d.Path.check(g, &faults)
+	d.Attacks.check(&faults)
+	d.Rhythm.check(&faults)
+	d.Strokes.check(&faults)
+	d.Fingering.check(&faults)
+	d.checkCells(&faults)
+	if len(faults) > 0 {
+		return faults
 	}
-	if len(d.Strings) == 0 {
-		add("strings", "Choose at least one string.")
-	}
-	for _, s := range d.Strings {
-		if !g.HasString(s) {
-			add("strings", "There is no string %d on this guitar; it has strings 1 to %d.", s, len(g.Tuning))
-			break
-		}
-	}
-	if span := topFinger(cells) - 1; d.Position < 1 {
-		add("position", "The position is %d; the first finger can play fret 1 at the lowest.", d.Position)
-	} else if d.Position+span > g.Frets {
-		add("position", "At position %d finger %d would need fret %d, but this neck ends at fret %d. Use position %d or lower.",
-			d.Position, span+1, d.Position+span, g.Frets, g.Frets-span)
-	}
-	if d.Repeats < 1 || d.Repeats > MaxRepeats {
-		add("repeats", "Play each combination 1 to %d times on a string, not %d.", MaxRepeats, d.Repeats)
-	}
-	if !slices.Contains(Divisions, d.NotesPerBeat) {
-		add("notesPerBeat", "%d notes per beat is not offered; choose 1, 2, 3, 4, 6 or 8.", d.NotesPerBeat)
-	}
-	if d.Passes < 1 || d.Passes > MaxPasses {
-		add("passes", "A take has 1 to %d passes, not %d.", MaxPasses, d.Passes)
-	}
-	if n := d.countNotes(cells) * d.Passes; len(faults) == 0 && n > MaxNotes {
-		add("passes", "This makes %d notes in a take; %d is the most. Use fewer passes, strings or combinations.", n, MaxNotes)
-	}
+	d.checkLine(g, &faults)
 	return faults
 }
 
-func (d Drill) countNotes(cells []Cell) int {
-	n := 0
-	for _, c := range cells {
-		n += len(c)
+func (d Drill) checkCells(faults *Faults) {
+	if d.Pattern == nil {
+		faults.Add("pattern", "Choose a pattern.")
+		return
 	}
-	return n * d.Repeats * len(d.path())
-}
-
-func topFinger(cells []Cell) int {
-	top := 1
-	for _, c := range cells {
-		for _, t := range c {
-			top = max(top, t.Finger)
+	cells, err := d.Pattern.Cells(len(d.Path.Strings))
+	if err != nil {
+		faults.Add("pattern", "%s.", sentence(err.Error()))
+		return
+	}
+	if usesKey(cells) {
+		if d.Key == nil {
+			faults.Add("key", "Choose a key: this pattern follows a scale.")
+		} else if err := d.Key.Validate(); err != nil {
+			faults.Add("key", "%s.", sentence(err.Error()))
 		}
 	}
-	return top
+	width := stringsOf(cells)
+	groups := d.Path.groups(width)
+	if len(groups) == 0 && len(d.Path.Strings) > 0 {
+		faults.Add("path.strings", "This pattern lies on %d strings; choose %d or more.", width, width)
+	}
+	for _, group := range groups {
+		if len(group) < width {
+			faults.Add("path.groups", "This pattern lies on %d strings; the group %v has %d.", width, group, len(group))
+			return
+		}
+	}
+}
+
+// checkLine looks at the notes laid out: there must be some, not too many, all
+// on the neck.
+func (d Drill) checkLine(g guitar.Guitar, faults *Faults) {
+	l, err := d.lay(g, 60)
+	switch {
+	case err != nil:
+		faults.Add("pattern", "%s.", sentence(err.Error()))
+	case len(l) == 0:
+		faults.Add("pattern", "This makes no notes; choose at least one cell.")
+	case len(l)*d.Rhythm.Passes > MaxNotes:
+		faults.Add("rhythm.passes", "This makes more than %d notes in a take. Use fewer passes, strings, cells or shifts, or a shorter stay.", MaxNotes)
+	default:
+		if text := l.offNeck(g); text != "" {
+			*faults = append(*faults, d.neckFault(g, text))
+		}
+	}
 }
 
 // sentence gives a message a capital letter.
 func sentence(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
-
-// path returns the strings in the order they are visited.
-func (d Drill) path() []int {
-	out := slices.Clone(d.Strings)
-	if d.ThereAndBack {
-		for i := len(d.Strings) - 2; i >= 0; i-- {
-			out = append(out, d.Strings[i])
-		}
-	}
-	return out
-}

@@ -8,21 +8,49 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"pgregory.net/rapid"
 
 	"manudrill/core/drill"
 	"manudrill/core/guitar"
 )
 
-func slurs(position int, strings []int, back bool, slur drill.Slur, combinations ...[]int) drill.Drill {
-	return drill.Drill{
-		Name: "test", Pattern: drill.SlurCombinations{Combinations: combinations, Slur: slur},
-		Position: position, Strings: strings, ThereAndBack: back, Repeats: 1, NotesPerBeat: 2, Passes: 1,
+// a makes a drill of a pattern with one setting after another.
+func a(p drill.Pattern, settings ...func(*drill.Drill)) drill.Drill {
+	d := drill.New("test", p)
+	d.Rhythm.Passes = 1
+	for _, set := range settings {
+		set(&d)
 	}
+	return d
+}
+
+func at(position int, strings ...int) func(*drill.Drill) {
+	return func(d *drill.Drill) { d.Path.Position, d.Path.Strings = position, strings }
+}
+func back(b drill.Back) func(*drill.Drill)       { return func(d *drill.Drill) { d.Path.Back = b } }
+func rule(r drill.AttackRule) func(*drill.Drill) { return func(d *drill.Drill) { d.Attacks.Rule = r } }
+func stay(n int, unit string) func(*drill.Drill) {
+	return func(d *drill.Drill) { d.Path.Stay = drill.Stay{Count: n, Unit: unit} }
+}
+func shift(s drill.Shift) func(*drill.Drill)   { return func(d *drill.Drill) { d.Path.Shift = s } }
+func spread(s drill.Spread) func(*drill.Drill) { return func(d *drill.Drill) { d.Path.Spread = s } }
+func perBeat(n int) func(*drill.Drill)         { return func(d *drill.Drill) { d.Rhythm.NotesPerBeat = n } }
+func in(root int, scale string) func(*drill.Drill) {
+	return func(d *drill.Drill) { d.Key = &guitar.Key{Root: root, Scale: scale} }
+}
+func together(d *drill.Drill) { d.Path.Together = true }
+
+func slurs(s drill.Slur, combinations ...[]int) drill.Pattern {
+	return drill.SlurCombinations{Combinations: combinations, Slur: s}
+}
+
+func chartOf(t require.TestingT, d drill.Drill) drill.Chart {
+	c, err := d.Chart(guitar.Standard(), 60)
+	require.NoError(t, err)
+	return c
 }
 
 // written is a chart as an instructor would write it: string/fret, attack's
-// first letter, finger.
+// first letter (n: hammer-on from nowhere), finger.
 func written(notes []drill.Note) string {
 	var out []string
 	for _, n := range notes {
@@ -31,83 +59,103 @@ func written(notes []drill.Note) string {
 	return strings.Join(out, " ")
 }
 
-// Drills written out by hand.
-func TestChartsAgainstHandWrittenOnes(t *testing.T) {
-	fingers := drill.Drill{
-		Name: "test", Pattern: drill.FingerPerFret{Order: []int{1, 3, 2, 4}},
-		Position: 5, Strings: []int{2, 1}, Repeats: 1, NotesPerBeat: 4, Passes: 1,
+// frets is a chart by its places alone.
+func frets(notes []drill.Note) string {
+	var out []string
+	for i, n := range notes {
+		if i > 0 && notes[i-1].String == n.String {
+			out[len(out)-1] += fmt.Sprintf("-%d", n.Fret)
+			continue
+		}
+		out = append(out, fmt.Sprintf("%d:%d", n.String, n.Fret))
 	}
-	twice := slurs(7, []int{3}, false, drill.PullOffs, []int{2, 4})
-	twice.Repeats = 2
-	for name, c := range map[string]struct {
-		drill drill.Drill
-		want  string
-	}{
-		"hammer-ons up":           {slurs(7, []int{6, 5}, false, drill.HammerOns, []int{1, 3}), "6/7p1 6/9h3 5/7p1 5/9h3"},
-		"there and back":          {slurs(7, []int{3, 2, 1}, true, drill.HammerOns, []int{1, 2}), "3/7p1 3/8h2 2/7p1 2/8h2 1/7p1 1/8h2 2/7p1 2/8h2 3/7p1 3/8h2"},
-		"pull-offs down":          {slurs(5, []int{1}, false, drill.PullOffs, []int{1, 2, 4}), "1/8p4 1/6p2 1/5p1"},
-		"both":                    {slurs(5, []int{4}, false, drill.BothSlurs, []int{1, 2, 4}), "4/5p1 4/6h2 4/8h4 4/6p2 4/5p1"},
-		"each combination across": {slurs(1, []int{2, 1}, false, drill.HammerOns, []int{1, 2}, []int{3, 4}), "2/1p1 2/2h2 1/1p1 1/2h2 2/3p3 2/4h4 1/3p3 1/4h4"},
-		"repeated on a string":    {twice, "3/10p4 3/8p2 3/10p4 3/8p2"},
-		"one finger per fret":     {fingers, "2/5p1 2/7p3 2/6p2 2/8p4 1/5p1 1/7p3 1/6p2 1/8p4"},
-	} {
-		chart, err := c.drill.Chart(guitar.Standard(), 80)
-		require.NoError(t, err, name)
-		assert.Equal(t, c.want, written(chart.Notes), name)
-	}
+	return strings.Join(out, " ")
 }
 
 // E4 on string 1 is MIDI note 64 (MIDI 1.0 note number table), so fret 5 is A4.
 func TestChartSounds(t *testing.T) {
-	chart, err := slurs(5, []int{1}, false, drill.HammerOns, []int{1, 4}).Chart(guitar.Standard(), 90)
+	d := a(slurs(drill.HammerOns, []int{1, 4}), at(5, 1))
+	chart, err := d.Chart(guitar.Standard(), 90)
 	require.NoError(t, err)
 	assert.Equal(t, 69, chart.Notes[0].MIDI)
 	assert.Equal(t, 72, chart.Notes[1].MIDI)
 	assert.Equal(t, []float64{0, 0.5}, []float64{chart.Notes[0].Beat, chart.Notes[1].Beat})
 	assert.InDelta(t, 3, chart.NotesPerSecond(), 1e-9, "90 bpm, 2 a beat")
 	assert.InDelta(t, 60.0/90, chart.Seconds(), 1e-9)
+
+	capo := guitar.Standard()
+	capo.Capo = 2
+	d.Fingering.BendHeld = 1
+	chart, err = d.Chart(capo, 90)
+	require.NoError(t, err)
+	assert.Equal(t, 72, chart.Notes[0].MIDI, "sounding = open string + capo + fret + bend")
 }
 
-func TestStrokesFlipAtPickedNotesOnly(t *testing.T) {
-	chart, err := slurs(5, []int{3, 2, 1}, false, drill.HammerOns, []int{1, 2}).Chart(guitar.Standard(), 90)
-	require.NoError(t, err)
-	var strokes []drill.Stroke
-	for _, n := range chart.Notes {
-		strokes = append(strokes, n.Stroke)
+func TestStrokes(t *testing.T) {
+	d := a(slurs(drill.HammerOns, []int{1, 2}), at(5, 3, 2, 1))
+	for _, c := range []struct {
+		rule   drill.StrokeRule
+		fromUp bool
+		want   string
+	}{
+		{drill.Alternate, false, "down - up - down -"}, {drill.Alternate, true, "up - down - up -"},
+		{drill.AllDown, false, "down - down - down -"}, {drill.ByFingers, false, "i - m - i -"},
+		{drill.KeepTime, false, "down - down - down -"}, {drill.Economy, false, "down - down - down -"},
+	} {
+		d.Strokes = drill.Strokes{Rule: c.rule, FromUp: c.fromUp}
+		var got []string
+		for _, n := range chartOf(t, d).Notes {
+			got = append(got, map[bool]string{true: "-", false: string(n.Stroke)}[n.Stroke == ""])
+		}
+		assert.Equal(t, c.want, strings.Join(got, " "), "%v", c)
 	}
-	assert.Equal(t, []drill.Stroke{drill.Down, "", drill.Up, "", drill.Down, ""}, strokes)
+	// Economy going down to thicker strings takes upstrokes across, and alternates on a string.
+	d = a(drill.FingerPerFret{Orders: [][]int{{1, 2, 3}}}, at(5, 1, 2), rule(drill.AllPicked))
+	d.Strokes.Rule = drill.Economy
+	var got string
+	for _, n := range chartOf(t, d).Notes {
+		got += string(n.Stroke[0])
+	}
+	assert.Equal(t, "dududu", got, "the third stroke is down, the crossing to a thicker string up")
 }
 
 func TestFaultsSayWhatToDo(t *testing.T) {
-	good := slurs(7, []int{6, 5}, false, drill.HammerOns, []int{1, 4})
-	change := func(f func(*drill.Drill)) drill.Drill {
-		d := good
-		f(&d)
-		return d
-	}
+	good := a(slurs(drill.HammerOns, []int{1, 4}), at(7, 6, 5))
+	pattern := func(p drill.Pattern) drill.Drill { return a(p, at(7, 6, 5)) }
+	change := func(f func(*drill.Drill)) drill.Drill { d := good; f(&d); return d }
 	for name, c := range map[string]struct {
 		drill drill.Drill
 		field string
 		says  string
 	}{
-		"off the neck":      {change(func(d *drill.Drill) { d.Position = 20 }), "position", "position 19 or lower"},
-		"position 0":        {change(func(d *drill.Drill) { d.Position = 0 }), "position", "fret 1"},
-		"no combination":    {slurs(7, []int{6}, false, drill.HammerOns), "pattern", "at least one finger combination"},
-		"empty combination": {slurs(7, []int{6}, false, drill.HammerOns, []int{}), "pattern", "at least two fingers"},
-		"finger twice":      {slurs(7, []int{6}, false, drill.HammerOns, []int{2, 2}), "pattern", "finger 2 twice"},
-		"finger 5":          {slurs(7, []int{6}, false, drill.HammerOns, []int{1, 5}), "pattern", "finger 5"},
-		"no slur":           {slurs(7, []int{6}, false, "", []int{1, 2}), "pattern", "hammer, pull or both"},
-		"no string":         {change(func(d *drill.Drill) { d.Strings = nil }), "strings", "at least one string"},
-		"string 7":          {change(func(d *drill.Drill) { d.Strings = []int{7} }), "strings", "strings 1 to 6"},
-		"five a beat":       {change(func(d *drill.Drill) { d.NotesPerBeat = 5 }), "notesPerBeat", "1, 2, 3, 4, 6 or 8"},
-		"no pass":           {change(func(d *drill.Drill) { d.Passes = 0 }), "passes", "1 to 64"},
-		"no repeat":         {change(func(d *drill.Drill) { d.Repeats = 0 }), "repeats", "1 to 16"},
-		"no name":           {change(func(d *drill.Drill) { d.Name = " " }), "name", "name"},
+		"off the neck":      {change(at(20, 6)), "path.position", "Use position 19"},
+		"position 0":        {change(at(0, 6)), "path.position", "fret 1"},
+		"no string":         {change(at(7)), "path.strings", "at least one string"},
+		"string 7":          {change(at(7, 7)), "path.strings", "strings 1 to 6"},
+		"no combination":    {pattern(slurs(drill.HammerOns)), "pattern", "at least one finger combination"},
+		"empty combination": {pattern(slurs(drill.HammerOns, []int{})), "pattern", "at least two fingers"},
+		"finger twice":      {pattern(slurs(drill.HammerOns, []int{2, 2})), "pattern", "finger 2 twice"},
+		"finger 5":          {pattern(slurs(drill.HammerOns, []int{1, 5})), "pattern", "finger 5"},
+		"no slur":           {pattern(slurs("", []int{1, 2})), "pattern", "hammer, pull or both"},
+		"two strings few":   {pattern(drill.Diagonal{Orders: [][]int{{1, 2, 3, 4}}}), "path.strings", "4 strings"},
+		"no key":            {pattern(drill.ScaleRun{PerString: []int{3}, Order: drill.Up}), "key", "Choose a key"},
+		"strange sequence": {change(func(d *drill.Drill) {
+			d.Pattern = drill.ScaleRun{PerString: []int{3}, Order: drill.Up, Sequence: drill.Sequence{Length: 3}}
+			in(0, "major")(d)
+		}), "pattern", "groups of 2 to 12"},
+		"no own note":  {pattern(drill.Free{}), "pattern", "click a place"},
+		"tap too low":  {pattern(drill.Tapping{Low: 1, Middle: 4, TapAt: 3, Order: drill.TapLowMiddle}), "pattern", "tap above"},
+		"five a beat":  {change(perBeat(5)), "rhythm.notesPerBeat", "1, 2, 3, 4, 6 or 8"},
+		"no pass":      {change(func(d *drill.Drill) { d.Rhythm.Passes = 0 }), "rhythm.passes", "1 to 64"},
+		"endless":      {change(func(d *drill.Drill) { d.Rhythm.Passes = 64; stay(240, drill.Times)(d) }), "rhythm.passes", "more than 4000"},
+		"no stay":      {change(stay(0, drill.Times)), "path.stay", "1 to 240"},
+		"strange rule": {change(rule("shout")), "attacks", "shout"},
+		"no name":      {change(func(d *drill.Drill) { d.Name = " " }), "name", "name"},
 	} {
 		faults := c.drill.Check(guitar.Standard())
 		require.NotEmpty(t, faults, name)
 		assert.Equal(t, c.field, faults[0].Field, name)
-		assert.Contains(t, faults[0].Text, c.says, name)
+		assert.Contains(t, strings.ToLower(faults[0].Text), strings.ToLower(c.says), name)
 		_, err := c.drill.Chart(guitar.Standard(), 80)
 		assert.Error(t, err, name)
 	}
@@ -125,43 +173,46 @@ func TestCycleAgainstTheBeat(t *testing.T) {
 }
 
 func TestUnrollGoesOnWithoutABreak(t *testing.T) {
-	d := slurs(7, []int{6, 5}, false, drill.HammerOns, []int{1, 2})
-	d.Passes = 3
-	chart, err := d.Chart(guitar.Standard(), 60)
-	require.NoError(t, err)
-	notes := chart.Unroll()
+	d := a(slurs(drill.HammerOns, []int{1, 2}), at(7, 6, 5))
+	d.Rhythm.Passes = 3
+	notes := chartOf(t, d).Unroll()
 	require.Len(t, notes, 12)
 	for i, n := range notes {
 		assert.InDelta(t, float64(i)/2, n.Beat, 1e-9)
 	}
 }
 
-func TestJSONRoundTripAndUnknownPatterns(t *testing.T) {
-	d := slurs(7, []int{6, 5}, true, drill.BothSlurs, []int{1, 2, 4})
-	b, err := json.Marshal(d)
-	require.NoError(t, err)
-	var back drill.Drill
-	require.NoError(t, json.Unmarshal(b, &back))
-	first, err := d.Chart(guitar.Standard(), 80)
-	require.NoError(t, err)
-	second, err := back.Chart(guitar.Standard(), 80)
-	require.NoError(t, err)
-	assert.Equal(t, first, second)
-
-	for _, bad := range []string{`{}`, `{"pattern":{"kind":"sorcery"}}`, `{"pattern":{"kind":"fingerPerFret","order":"1"}}`, `[]`} {
-		assert.Error(t, json.Unmarshal([]byte(bad), &back), bad)
+func TestEveryFamilyKeepsItsDrillInJSON(t *testing.T) {
+	for _, f := range drill.Families() {
+		b, err := json.Marshal(f.Drill)
+		require.NoError(t, err, f.ID)
+		var read drill.Drill
+		require.NoError(t, json.Unmarshal(b, &read), f.ID)
+		assert.Equal(t, chartOf(t, f.Drill), chartOf(t, read), f.ID)
 	}
 }
 
+func TestDrillsThatCannotBeRead(t *testing.T) {
+	for name, document := range map[string]string{
+		"no pattern": `{"name": "x"}`, "unknown kind": `{"pattern": {"kind": "yodel"}}`, "no object": `[]`,
+		"misspelt in the pattern": `{"pattern": {"kind": "trill", "finger": [1, 2]}}`,
+		"misspelt in the drill":   `{"pattern": {"kind": "trill", "fingers": [1, 2]}, "positoin": 3}`,
+	} {
+		var d drill.Drill
+		assert.Error(t, json.Unmarshal([]byte(document), &d), name)
+	}
+	_, err := json.Marshal(drill.Drill{})
+	assert.Error(t, err)
+}
+
 func TestChartsFromFilesAreChecked(t *testing.T) {
-	note := drill.Note{Attack: drill.Pick, MIDI: 60}
-	good := drill.Chart{BPM: 60, NotesPerBeat: 1, Notes: []drill.Note{note}}
-	assert.NoError(t, good.Validate())
+	good := chartOf(t, a(slurs(drill.HammerOns, []int{1, 2})))
+	require.NoError(t, good.Validate())
+	note := drill.Note{Beat: 0, Attack: drill.Pick, MIDI: 60}
 	later := note
 	later.Beat = 1
 	for name, c := range map[string]drill.Chart{
-		"no notes":       {BPM: 60, NotesPerBeat: 1},
-		"no tempo":       {NotesPerBeat: 1, Notes: good.Notes},
+		"no notes": {BPM: 60, NotesPerBeat: 1}, "no tempo": {NotesPerBeat: 1, Notes: good.Notes},
 		"no division":    {BPM: 60, Notes: good.Notes},
 		"unknown attack": {BPM: 60, NotesPerBeat: 1, Notes: []drill.Note{{Attack: "shout"}}},
 		"backwards":      {BPM: 60, NotesPerBeat: 1, Notes: []drill.Note{later, note}},
@@ -169,67 +220,4 @@ func TestChartsFromFilesAreChecked(t *testing.T) {
 	} {
 		assert.Error(t, c.Validate(), name)
 	}
-}
-
-// anyDrill draws drills that may or may not be playable.
-func anyDrill(t *rapid.T) drill.Drill {
-	fingers := rapid.Permutation([]int{1, 2, 3, 4})
-	d := drill.Drill{
-		Name: "any", Position: rapid.IntRange(1, 22).Draw(t, "position"),
-		Strings:      rapid.Permutation([]int{1, 2, 3, 4, 5, 6}).Draw(t, "strings")[:rapid.IntRange(1, 6).Draw(t, "many")],
-		ThereAndBack: rapid.Bool().Draw(t, "back"), Repeats: rapid.IntRange(1, 4).Draw(t, "repeats"),
-		NotesPerBeat: rapid.SampledFrom(drill.Divisions).Draw(t, "perBeat"), Passes: 1,
-	}
-	if rapid.Bool().Draw(t, "slurred") {
-		combination := fingers.Draw(t, "combination")[:rapid.IntRange(2, 4).Draw(t, "of")]
-		d.Pattern = drill.SlurCombinations{Combinations: [][]int{combination},
-			Slur: rapid.SampledFrom([]drill.Slur{drill.HammerOns, drill.PullOffs, drill.BothSlurs}).Draw(t, "slur")}
-	} else {
-		d.Pattern = drill.FingerPerFret{Order: fingers.Draw(t, "order")}
-	}
-	return d
-}
-
-func TestAnyChartStaysOnTheNeckAndEverySlurCanBePlayed(t *testing.T) {
-	g := guitar.Standard()
-	rapid.Check(t, func(t *rapid.T) {
-		d := anyDrill(t)
-		chart, err := d.Chart(g, 100)
-		if err != nil {
-			assert.Greater(t, d.Position+3, g.Frets, "only the end of the neck may stop these drills")
-			return
-		}
-		for i, n := range chart.Notes {
-			midi, err := g.Pitch(n.String, n.Fret)
-			require.NoError(t, err)
-			assert.Equal(t, midi, n.MIDI)
-			assert.Equal(t, n.Fret, d.Position+n.Finger-1, "one finger per fret")
-			if !n.Attack.Slurred() {
-				continue
-			}
-			require.Positive(t, i)
-			before := chart.Notes[i-1]
-			assert.Equal(t, before.String, n.String, "a new string needs a stroke")
-			assert.NotEqual(t, before.Finger, n.Finger)
-			assert.Equal(t, n.Attack == drill.Hammer, n.Fret > before.Fret, "hammer-ons go up, pull-offs down")
-		}
-	})
-}
-
-func TestThereAndBackIsItsOwnMirror(t *testing.T) {
-	rapid.Check(t, func(t *rapid.T) {
-		d := anyDrill(t)
-		d.ThereAndBack, d.Position, d.Repeats = true, 5, 1
-		chart, err := d.Chart(guitar.Standard(), 100)
-		require.NoError(t, err)
-		var visits []int
-		for i, n := range chart.Notes {
-			if i == 0 || chart.Notes[i-1].String != n.String {
-				visits = append(visits, n.String)
-			}
-		}
-		for i := range visits {
-			assert.Equal(t, visits[i], visits[len(visits)-1-i])
-		}
-	})
 }

@@ -9,6 +9,13 @@ import (
 type Fault struct {
 	Field string `json:"field"` // the setting that is wrong
 	Text  string `json:"text"`  // what is wrong and how to mend it
+	Mends []Mend `json:"mends,omitempty"`
+}
+
+// A Mend is the same drill with something put right.
+type Mend struct {
+	Text  string `json:"text"` // what is changed
+	Drill Drill  `json:"drill"`
 }
 
 // Faults are all that is wrong at once, so that it can be mended together.
@@ -16,7 +23,7 @@ type Faults []Fault
 
 // Add puts one more fault on the list.
 func (f *Faults) Add(field, format string, args ...any) {
-	*f = append(*f, Fault{field, fmt.Sprintf(format, args...)})
+	*f = append(*f, Fault{Field: field, Text: fmt.Sprintf(format, args...)})
 }
 
 // Error joins the texts of all faults.

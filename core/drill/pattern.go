@@ -7,28 +7,42 @@ import (
 )
 
 // A Pattern is a rule that makes notes. It gives cells; the path carries them
-// over the strings.
+// over the strings and along the neck.
 type Pattern interface {
 	// Kind is the name the pattern has in JSON.
 	Kind() string
-	// Cells returns what is played on each string visited, one cell after the
-	// other. It fails when the pattern's settings make no notes.
-	Cells() ([]Cell, error)
+	// Cells returns what is played, one cell after the other, where the path has
+	// so many strings. It fails when the pattern's settings make no notes.
+	Cells(strings int) ([]Cell, error)
 }
 
-// A Cell is a few notes on one string, by finger.
-type Cell []Touch
-
-// A Touch is one note of a cell.
-type Touch struct {
-	Finger int
-	Attack Attack
+// patterns returns a fresh pattern of each kind to read JSON into.
+var patterns = []func() Pattern{
+	func() Pattern { return &SlurCombinations{} },
+	func() Pattern { return &Trill{} },
+	func() Pattern { return &FingerPerFret{} },
+	func() Pattern { return &Diagonal{} },
+	func() Pattern { return &StringPair{} },
+	func() Pattern { return &ScaleRun{} },
+	func() Pattern { return &MixedRun{} },
+	func() Pattern { return &OneString{} },
+	func() Pattern { return &Tapping{} },
+	func() Pattern { return &TwoHands{} },
+	func() Pattern { return &TwoStringShape{} },
+	func() Pattern { return &OpenStrings{} },
+	func() Pattern { return &Triad{} },
+	func() Pattern { return &ChordShape{} },
+	func() Pattern { return &SkipArpeggio{} },
+	func() Pattern { return &Free{} },
 }
 
-// reader returns a fresh pattern of each kind to read JSON into.
-var reader = map[string]func() Pattern{
-	SlurCombinations{}.Kind(): func() Pattern { return &SlurCombinations{} },
-	FingerPerFret{}.Kind():    func() Pattern { return &FingerPerFret{} },
+func freshPattern(kind string) (Pattern, bool) {
+	for _, fresh := range patterns {
+		if p := fresh(); p.Kind() == kind {
+			return p, true
+		}
+	}
+	return nil, false
 }
 
 func readPattern(raw json.RawMessage) (Pattern, error) {
@@ -38,12 +52,20 @@ func readPattern(raw json.RawMessage) (Pattern, error) {
 	if err := json.Unmarshal(raw, &head); err != nil {
 		return nil, fmt.Errorf("the pattern cannot be read: %w", err)
 	}
-	fresh, ok := reader[head.Kind]
+	p, ok := freshPattern(head.Kind)
 	if !ok {
 		return nil, fmt.Errorf("there is no pattern of the kind %q", head.Kind)
 	}
-	p := fresh()
-	if err := json.Unmarshal(raw, p); err != nil {
+	fields := map[string]json.RawMessage{}
+	if err := json.Unmarshal(raw, &fields); err != nil {
+		return nil, err
+	}
+	delete(fields, "kind")
+	own, err := json.Marshal(fields)
+	if err != nil {
+		return nil, err
+	}
+	if err := strict(own, p); err != nil {
 		return nil, fmt.Errorf("the pattern %q cannot be read: %w", head.Kind, err)
 	}
 	return p, nil
@@ -66,14 +88,15 @@ func writePattern(p Pattern) (json.RawMessage, error) {
 }
 
 // checkFingers says what is wrong with a choice of fretting fingers: each must
-// be 1 to 4, none twice, and there must be at least two.
-func checkFingers(fingers []int, what string) error {
+// be 1 to 4, or 0 for the open string where that is allowed; none twice; two at
+// least.
+func checkFingers(fingers []int, open bool, what string) error {
 	if len(fingers) < 2 {
 		return fmt.Errorf("%s needs at least two fingers; choose from fingers 1 to 4", what)
 	}
 	seen := map[int]bool{}
 	for _, f := range fingers {
-		if f < 1 || f > 4 {
+		if f < 0 || f > 4 || f == 0 && !open {
 			return fmt.Errorf("%s %s names finger %d; the fretting fingers are 1 (index) to 4 (little finger)", what, fingerList(fingers), f)
 		}
 		if seen[f] {
@@ -86,4 +109,20 @@ func checkFingers(fingers []int, what string) error {
 
 func fingerList(fingers []int) string {
 	return strings.Trim(strings.ReplaceAll(fmt.Sprint(fingers), " ", "-"), "[]")
+}
+
+// eachOrder makes a cell of every order with make.
+func eachOrder(orders [][]int, cell func(order []int) (Cell, error)) ([]Cell, error) {
+	if len(orders) == 0 {
+		return nil, fmt.Errorf("choose at least one finger order")
+	}
+	var cells []Cell
+	for _, order := range orders {
+		c, err := cell(order)
+		if err != nil {
+			return nil, err
+		}
+		cells = append(cells, c)
+	}
+	return cells, nil
 }

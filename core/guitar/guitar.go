@@ -14,9 +14,11 @@ const (
 
 // A Guitar is one instrument as it is strung and tuned.
 type Guitar struct {
-	Tuning  []int   `json:"tuning"`  // open strings as MIDI notes, string 1 (thinnest) first
-	Frets   int     `json:"frets"`   // the highest fret
-	ScaleMM float64 `json:"scaleMm"` // nut to saddle, mm
+	Tuning    []int   `json:"tuning"`              // open strings as MIDI notes without the capo, string 1 (thinnest) first
+	Frets     int     `json:"frets"`               // the highest fret
+	ScaleMM   float64 `json:"scaleMm"`             // nut to saddle, mm
+	Capo      int     `json:"capo,omitempty"`      // the fret it lies on, 0 without; frets are counted from it
+	Reachable int     `json:"reachable,omitempty"` // the highest fret the body lets the hand come to; 0 is all of them
 }
 
 // Standard returns a six-string guitar in E standard tuning with 22 frets and a
@@ -31,15 +33,19 @@ func (g Guitar) Validate() error {
 		return fmt.Errorf("a guitar has %d to %d strings, this one has %d", MinStrings, MaxStrings, n)
 	}
 	for i, m := range g.Tuning {
-		if m < 0 || m > 127 {
-			return fmt.Errorf("string %d is tuned to MIDI note %d; give a note from 0 to 127", i+1, m)
+		if m < 0 || m > 127-MaxFrets {
+			return fmt.Errorf("string %d is tuned to MIDI note %d; give a note from 0 to %d", i+1, m, 127-MaxFrets)
 		}
 	}
-	if g.Frets < 1 || g.Frets > MaxFrets {
+	switch {
+	case g.Frets < 1 || g.Frets > MaxFrets:
 		return fmt.Errorf("a neck has 1 to %d frets, this one has %d", MaxFrets, g.Frets)
-	}
-	if g.ScaleMM <= 0 {
-		return errors.New("the scale length must be more than 0 mm")
+	case !(g.ScaleMM >= 300 && g.ScaleMM <= 1000): // NaN is refused as well
+		return errors.New("the scale length must be from 300 to 1000 mm")
+	case g.Capo < 0 || g.Capo >= g.Frets:
+		return fmt.Errorf("the capo lies on fret %d; put it on fret 0 (none) to %d", g.Capo, g.Frets-1)
+	case g.Reachable < 0 || g.Reachable > g.Frets:
+		return fmt.Errorf("the highest fret in reach is %d; give 0 (all) to %d", g.Reachable, g.Frets)
 	}
 	return nil
 }
@@ -47,14 +53,26 @@ func (g Guitar) Validate() error {
 // HasString reports whether the guitar has string s, counted from 1, the thinnest.
 func (g Guitar) HasString(s int) bool { return s >= 1 && s <= len(g.Tuning) }
 
+// TopFret returns the highest fret that can be played, counted from the capo.
+func (g Guitar) TopFret() int {
+	if g.Reachable > 0 {
+		return g.Reachable - g.Capo
+	}
+	return g.Frets - g.Capo
+}
+
+// Sound returns the MIDI note of a fret of a string, without asking whether the
+// neck goes so far. The string must exist.
+func (g Guitar) Sound(str, fret int) int { return g.Tuning[str-1] + g.Capo + fret }
+
 // Pitch returns the MIDI note that sounds at a fret of a string; fret 0 is the
-// open string. It fails for a place that is not on the neck.
+// open string, or the capo. It fails for a place that is not on the neck.
 func (g Guitar) Pitch(str, fret int) (int, error) {
 	if !g.HasString(str) {
 		return 0, fmt.Errorf("there is no string %d on a guitar with %d strings", str, len(g.Tuning))
 	}
-	if fret < 0 || fret > g.Frets {
-		return 0, fmt.Errorf("fret %d is off the neck, which ends at fret %d", fret, g.Frets)
+	if fret < 0 || fret > g.Frets-g.Capo {
+		return 0, fmt.Errorf("fret %d is off the neck, which ends at fret %d", fret, g.Frets-g.Capo)
 	}
-	return g.Tuning[str-1] + fret, nil
+	return g.Sound(str, fret), nil
 }

@@ -22,7 +22,10 @@ func MIDI(hz float64) float64 {
 
 var names = [12]string{"C", "C♯", "D", "D♯", "E", "F", "F♯", "G", "G♯", "A", "A♯", "B"}
 
+// PitchClassName spells a pitch class, 0 being C, with sharps.
+func PitchClassName(class int) string { return names[((class%12)+12)%12] }
+
 // NoteName spells a MIDI note with sharps and its octave: 69 is A4, 60 is C4.
 func NoteName(midi int) string {
-	return fmt.Sprintf("%s%d", names[((midi%12)+12)%12], midi/12-1)
+	return fmt.Sprintf("%s%d", PitchClassName(midi), midi/12-1)
 }

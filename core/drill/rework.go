@@ -1,0 +1,180 @@
+package drill
+
+import (
+	"fmt"
+	"slices"
+
+	"manudrill/core/guitar"
+)
+
+// Transposed returns the drill some frets up or down the neck: in another key,
+// the same for the hand.
+func (d Drill) Transposed(frets int) Drill {
+	d.Path.Position += frets
+	if d.Key != nil {
+		key := *d.Key
+		key.Root = ((key.Root+frets)%12 + 12) % 12
+		d.Key = &key
+	}
+	d.Fingering.Own = slices.Clone(d.Fingering.Own)
+	for i := range d.Fingering.Own {
+		d.Fingering.Own[i].Fret += frets
+	}
+	return d
+}
+
+// OnStrings returns the drill on other strings, some thicker (+) or thinner.
+func (d Drill) OnStrings(thicker int) Drill {
+	move := func(strings []int) []int {
+		out := slices.Clone(strings)
+		for i := range out {
+			out[i] += thicker
+		}
+		return out
+	}
+	d.Path.Strings = move(d.Path.Strings)
+	groups := make([][]int, len(d.Path.Groups))
+	for i, g := range d.Path.Groups {
+		groups[i] = move(g)
+	}
+	d.Path.Groups = groups
+	d.Fingering.Own = slices.Clone(d.Fingering.Own)
+	for i := range d.Fingering.Own {
+		d.Fingering.Own[i].String += thicker
+	}
+	return d
+}
+
+// A Variety is a way in which a drill can be varied throughout.
+type Variety string
+
+// Varieties: the orders of the pattern's fingers (24 of four); the four orders
+// of a shape or run; hammer-ons, pull-offs and both; each string alone; and
+// every second position from the lowest to the highest.
+const (
+	ByFingerOrder Variety = "fingerOrders"
+	ByOrder       Variety = "orders"
+	BySlur        Variety = "slurs"
+	ByString      Variety = "strings"
+	ByPosition    Variety = "positions"
+)
+
+// Varieties returns those that a drill offers.
+func (d Drill) Varieties() []Variety {
+	out := []Variety{}
+	if _, ok := d.Pattern.(fingered); ok {
+		out = append(out, ByFingerOrder)
+	}
+	if _, ok := d.Pattern.(ordered); ok {
+		out = append(out, ByOrder)
+	}
+	if _, ok := d.Pattern.(slurring); ok {
+		out = append(out, BySlur)
+	}
+	if len(d.Path.Strings) > 1 {
+		out = append(out, ByString)
+	}
+	return append(out, ByPosition)
+}
+
+// fingered, ordered and slurring are patterns that can be varied in this way.
+type (
+	fingered interface {
+		firstOrder() []int
+		withOrders([][]int) Pattern
+	}
+	ordered  interface{ withOrder(Order) Pattern }
+	slurring interface{ withSlur(Slur) Pattern }
+)
+
+func (p FingerPerFret) firstOrder() []int            { return p.Orders[0] }
+func (p FingerPerFret) withOrders(o [][]int) Pattern { return FingerPerFret{o} }
+func (p Diagonal) firstOrder() []int                 { return p.Orders[0] }
+func (p Diagonal) withOrders(o [][]int) Pattern      { return Diagonal{o} }
+func (p StringPair) firstOrder() []int               { return p.Orders[0] }
+func (p StringPair) withOrders(o [][]int) Pattern    { return StringPair{o} }
+
+func (p ScaleRun) withOrder(o Order) Pattern       { p.Order = o; return p }
+func (p MixedRun) withOrder(o Order) Pattern       { p.Order = o; return p }
+func (p SkipArpeggio) withOrder(o Order) Pattern   { p.Order = o; return p }
+func (p Triad) withOrder(o Order) Pattern          { p.Order = o; return p }
+func (p TwoStringShape) withOrder(o Order) Pattern { p.Order = o; return p }
+
+func (p SlurCombinations) withSlur(s Slur) Pattern { p.Slur = s; return p }
+
+// Variations returns all variations of d of one kind that can be played on g.
+// The drill itself must be playable.
+func (d Drill) Variations(g guitar.Guitar, by Variety) ([]Drill, error) {
+	all, err := d.vary(g, by)
+	if err != nil {
+		return nil, err
+	}
+	all = slices.DeleteFunc(all, func(v Drill) bool { return len(v.Check(g)) > 0 })
+	return all, nil
+}
+
+func (d Drill) vary(g guitar.Guitar, by Variety) ([]Drill, error) {
+	if !slices.Contains(d.Varieties(), by) {
+		return nil, fmt.Errorf("this drill cannot be varied by %q", by)
+	}
+	var out []Drill
+	add := func(name string, change func(*Drill)) {
+		v := d
+		v.Name += ", " + name
+		change(&v)
+		out = append(out, v)
+	}
+	switch by {
+	case ByFingerOrder:
+		p := d.Pattern.(fingered)
+		for _, o := range permutations(p.firstOrder()) {
+			add(fingerList(o), func(v *Drill) { v.Pattern = p.withOrders([][]int{o}) })
+		}
+	case ByOrder:
+		for _, o := range Orders {
+			add(string(o), func(v *Drill) { v.Pattern = d.Pattern.(ordered).withOrder(o) })
+		}
+	case BySlur:
+		for _, s := range []struct {
+			slur Slur
+			name string
+		}{{HammerOns, "hammer-ons"}, {PullOffs, "pull-offs"}, {BothSlurs, "hammer-ons and pull-offs"}} {
+			add(s.name, func(v *Drill) { v.Pattern = d.Pattern.(slurring).withSlur(s.slur) })
+		}
+	case ByString:
+		for i, s := range d.Path.Strings {
+			add(fmt.Sprintf("from string %d", s), func(v *Drill) { v.Path = d.onlyFrom(i) })
+		}
+	case ByPosition:
+		for p := 1; p <= g.TopFret(); p += 2 {
+			add(fmt.Sprintf("position %d", p), func(v *Drill) { *v = v.Transposed(p - d.Path.Position) })
+		}
+	}
+	return out, nil
+}
+
+// onlyFrom keeps as many strings as one cell needs, from the i-th; the check of
+// the drill throws out those that are too few.
+func (d Drill) onlyFrom(i int) Path {
+	p := d.Path
+	cells, err := d.Pattern.Cells(len(p.Strings))
+	if err != nil {
+		return p
+	}
+	p.Spread, p.Groups = Neighbours, nil
+	p.Strings = p.Strings[i:min(len(p.Strings), i+stringsOf(cells))]
+	return p
+}
+
+// permutations returns all orders of some fingers.
+func permutations(of []int) [][]int {
+	sorted := slices.Sorted(slices.Values(of))
+	var out [][]int
+	for _, o := range FingerOrders() {
+		kept := slices.DeleteFunc(o, func(f int) bool { return !slices.Contains(sorted, f) })
+		if !slices.ContainsFunc(out, func(p []int) bool { return slices.Equal(p, kept) }) {
+			out = append(out, kept)
+		}
+	}
+	return out
+}
