@@ -9,7 +9,6 @@ import (
 
 	"manudrill/core/drill"
 	"manudrill/core/guitar"
-	"manudrill/formats/drillfile"
 )
 
 func chartCommand() *cobra.Command {
@@ -19,16 +18,9 @@ func chartCommand() *cobra.Command {
 		Short: "Write a drill out note by note",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			raw, err := readFile(args[0])
+			file, err := readDrill(args[0])
 			if err != nil {
 				return err
-			}
-			file, err := drillfile.Read(raw)
-			if err != nil {
-				return err
-			}
-			if faults := file.Check(guitar.Standard()); len(faults) > 0 {
-				return faults
 			}
 			if bpm == 0 {
 				bpm = file.Ladder.StartBPM

@@ -25,7 +25,7 @@ func program() *cobra.Command {
 		SilenceErrors: true,
 		SilenceUsage:  true,
 	}
-	root.AddCommand(chartCommand(), onsetsCommand(), analyzeCommand(), simulateCommand(), serveCommand(), demoCommand())
+	root.AddCommand(chartCommand(), exportCommand(), importCommand(), onsetsCommand(), analyzeCommand(), simulateCommand(), serveCommand(), demoCommand())
 	return root
 }
 

@@ -21,17 +21,18 @@ type Chart struct {
 
 // A Note is one note of a chart.
 type Note struct {
-	Beat   float64 `json:"beat"` // from the first note
-	String int     `json:"string"`
-	Fret   int     `json:"fret"`
-	MIDI   int     `json:"midi"`
-	Attack Attack  `json:"attack"`
-	Finger int     `json:"finger"` // 0 is the open string
-	Hand   Hand    `json:"hand"`
-	Stroke Stroke  `json:"stroke,omitempty"`
-	Bend   int     `json:"bend,omitempty"` // semitones the string is held bent by
-	Keep   bool    `json:"keep,omitempty"` // the finger stays down under the next note
-	Cell   int     `json:"cell,omitempty"` // counts the places the cell is carried to, from 0
+	Beat    float64 `json:"beat"` // from the first note
+	String  int     `json:"string"`
+	Fret    int     `json:"fret"`
+	MIDI    int     `json:"midi"`
+	Attack  Attack  `json:"attack"`
+	Finger  int     `json:"finger"` // 0 is the open string
+	Hand    Hand    `json:"hand"`
+	Stroke  Stroke  `json:"stroke,omitempty"`
+	Bend    int     `json:"bend,omitempty"`    // semitones the string is held bent by
+	Keep    bool    `json:"keep,omitempty"`    // the finger stays down under the next note
+	Written string  `json:"written,omitempty"` // the fretted pitch as the key spells it: "F#4"
+	Cell    int     `json:"cell,omitempty"`    // counts the places the cell is carried to, from 0
 }
 
 // Chart writes the drill out for g at a tempo in beats per minute. The error is
@@ -56,8 +57,11 @@ func (d Drill) write(g guitar.Guitar, bpm float64) (Chart, error) {
 	for s := range g.Tuning {
 		c.Tuning = append(c.Tuning, g.Sound(s+1, 0))
 	}
+	speller := guitar.NewSpeller(d.Key)
 	for i, s := range l {
-		c.Notes = append(c.Notes, d.note(c, i, s))
+		n := d.note(c, i, s)
+		n.Written = speller.Spell(n.MIDI - n.Bend).String()
+		c.Notes = append(c.Notes, n)
 	}
 	d.Strokes.assign(c.Notes)
 	if d.Fingering.KeepDown {
@@ -88,6 +92,14 @@ func keepDown(notes []Note) {
 		a, b := &notes[i-1], notes[i]
 		a.Keep = a.String == b.String && a.Hand == b.Hand && a.Finger > 0 && b.Finger > a.Finger && b.Fret > a.Fret
 	}
+}
+
+// BarBeats returns the beats in a bar.
+func (c Chart) BarBeats() int {
+	if c.BeatsPerBar == 0 {
+		return 4
+	}
+	return c.BeatsPerBar
 }
 
 // Beats returns the length of one pass. The last note lasts one division, so

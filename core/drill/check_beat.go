@@ -9,7 +9,7 @@ import (
 // the bar, and which notes added or left out would close them.
 func (d Drill) reviewCycle(c Chart) (Remark, bool) {
 	n, perBeat := len(c.Notes), c.NotesPerBeat
-	beat, bar := CycleOf(n, perBeat), CycleOf(n, perBeat*max(1, c.BeatsPerBar))
+	beat, bar := CycleOf(n, perBeat), CycleOf(n, perBeat*c.BarBeats())
 	r := Remark{Check: "cycle"}
 	switch {
 	case bar.Add == 0:

@@ -23,6 +23,14 @@ func TestFrequenciesOfTheMIDINoteTable(t *testing.T) {
 func TestNoteNames(t *testing.T) {
 	for midi, name := range map[int]string{0: "C-1", 40: "E2", 60: "C4", 61: "C♯4", 69: "A4", 127: "G9"} {
 		assert.Equal(t, name, guitar.NoteName(midi))
+		assert.Equal(t, midi, guitar.NoteNumber(name))
+	}
+}
+
+func TestNamesThatAreNoNotes(t *testing.T) {
+	assert.Equal(t, 58, guitar.NoteNumber("Bb3"))
+	for _, name := range []string{"", "E", "H2", "-2", "E#", "E2x"} {
+		assert.Equal(t, -1, guitar.NoteNumber(name), name)
 	}
 }
 

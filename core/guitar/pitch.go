@@ -3,6 +3,7 @@ package guitar
 import (
 	"fmt"
 	"math"
+	"strings"
 )
 
 // A4 is the MIDI note number of the tuning reference, 440 Hz.
@@ -28,4 +29,14 @@ func PitchClassName(class int) string { return names[((class%12)+12)%12] }
 // NoteName spells a MIDI note with sharps and its octave: 69 is A4, 60 is C4.
 func NoteName(midi int) string {
 	return fmt.Sprintf("%s%d", PitchClassName(midi), midi/12-1)
+}
+
+// NoteNumber reads a note name with its octave, such as "E2" or "F#4" or "B♭3".
+// It returns -1 for what is none.
+func NoteNumber(name string) int {
+	s, ok := ReadSpelling(strings.NewReplacer("♯", "#", "♭", "b").Replace(name))
+	if !ok {
+		return -1
+	}
+	return s.MIDI()
 }

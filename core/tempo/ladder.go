@@ -18,6 +18,21 @@ const (
 	MaxBPM = 320
 )
 
+// Usual returns the ladder a new drill starts with: 60 to 120 bpm by 4, and a
+// gate of two clean passes.
+func Usual() Ladder {
+	return Ladder{StartBPM: 60, StepBPM: 4, TargetBPM: 120, Gate: Gate{RightPercent: 95, SpreadPercent: 7, LevelSpreadDB: 4, PassesInARow: 2}}
+}
+
+// From returns the ladder from another start to twice its tempo; a tempo that no
+// metronome has leaves it as it is.
+func (l Ladder) From(bpm float64) Ladder {
+	if bpm >= MinBPM && bpm <= MaxBPM {
+		l.StartBPM, l.TargetBPM = bpm, min(2*bpm, MaxBPM)
+	}
+	return l
+}
+
 // Check returns what is wrong with the ladder, empty when nothing is.
 func (l Ladder) Check() drill.Faults {
 	var faults drill.Faults

@@ -1,0 +1,41 @@
+package simulate
+
+import (
+	"math"
+
+	"manudrill/core/drill"
+)
+
+// ringOut is how long the last note rings, in seconds.
+const ringOut = 1.0
+
+// Rendition plays a chart exactly as it is written: mono samples of full scale
+// ±1 at Rate, all passes, with a metronome's click on each beat where wanted.
+func Rendition(c drill.Chart, click bool) []float64 {
+	p := Player{Seed: 1, SlurDropDB: 2}
+	seconds := float64(max(1, c.Passes))*c.Seconds() + ringOut
+	x := p.Render(p.Perform(c, 0), Rate, seconds)
+	if !click {
+		return x
+	}
+	beats := int(math.Ceil(float64(max(1, c.Passes))*c.Beats() - 1e-9))
+	for beat := range beats {
+		addClick(x, int(float64(beat)*60/c.BPM*Rate), beat%c.BarBeats() == 0)
+	}
+	return x
+}
+
+// addClick mixes in a short decaying tone, higher on the first beat of a bar.
+func addClick(x []float64, at int, strong bool) {
+	hz := 1320.0
+	if strong {
+		hz = 1980
+	}
+	for i := range int(0.03 * Rate) {
+		if at+i >= len(x) {
+			return
+		}
+		t := float64(i) / Rate
+		x[at+i] += 0.25 * math.Sin(2*math.Pi*hz*t) * math.Exp(-180*t)
+	}
+}

@@ -1,0 +1,168 @@
+// Package exchange takes drills out of Manudrill and in: which formats there
+// are, what each of them cannot hold, and how a file is recognised.
+package exchange
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"strings"
+	"unicode"
+	"unicode/utf8"
+
+	"manudrill/core/drill"
+	"manudrill/core/guitar"
+	"manudrill/core/simulate"
+	"manudrill/core/tempo"
+	"manudrill/formats/drillfile"
+	"manudrill/formats/midifile"
+	"manudrill/formats/musicxml"
+	"manudrill/formats/sound"
+	"manudrill/formats/tabtext"
+)
+
+// A Format is a kind of file a drill can be taken out as.
+type Format string
+
+// The formats: MusicXML 4.0, Standard MIDI File, tablature as text, the drill
+// document, and the chart as sound with and without click.
+const (
+	MusicXML  Format = "musicxml"
+	MIDI      Format = "midi"
+	Tab       Format = "tab"
+	JSON      Format = "json"
+	WAV       Format = "wav"
+	ClickWAV  Format = "wavClick"
+	maxMinute        = 10
+)
+
+// Formats are all of them.
+var Formats = []Format{MusicXML, MIDI, Tab, JSON, WAV, ClickWAV}
+
+// ErrTooLong is returned for a chart that is too long to be made into sound.
+var ErrTooLong = errors.New("the take would be longer than ten minutes; use fewer passes or a faster tempo")
+
+// A Document is a drill in one format.
+type Document struct {
+	Name    string // of the file
+	Media   string // type, as HTTP names it
+	Content []byte
+	Lost    []string // what the format cannot hold
+}
+
+// Export writes a drill for g at a tempo. The error is of type drill.Faults when
+// the drill cannot be written out.
+func Export(f drillfile.File, g guitar.Guitar, bpm float64, to Format) (Document, error) {
+	c, err := f.Drill.Chart(g, bpm)
+	if err != nil {
+		return Document{}, err
+	}
+	switch to {
+	case MusicXML:
+		content, err := musicxml.Write(c)
+		return named(c, ".musicxml", "application/vnd.recordare.musicxml+xml", content, musicXMLLoses(c)), err
+	case MIDI:
+		return named(c, ".mid", "audio/midi", midifile.Write(drill.ScoreOf(c)), midiLoses(c)), nil
+	case Tab:
+		return named(c, ".tab.txt", "text/plain; charset=utf-8", []byte(tabtext.Write(drill.ScoreOf(c))), tabLoses(c)), nil
+	case JSON:
+		content, err := json.MarshalIndent(f, "", "  ")
+		return named(c, ".drill.json", "application/json", append(content, '\n'), nil), err
+	case WAV, ClickWAV:
+		if float64(max(1, c.Passes))*c.Seconds() > maxMinute*60 {
+			return Document{}, ErrTooLong
+		}
+		s := sound.FromMono(simulate.Rate, simulate.Rendition(c, to == ClickWAV))
+		return named(c, ".wav", "audio/wav", s.EncodeWAV(), []string{"A recording holds what sounds: no strings, fingers or strokes."}), nil
+	}
+	return Document{}, fmt.Errorf("there is no format %q", to)
+}
+
+// The pattern is lost in all of them but the drill's own document: what comes
+// back is a drill of one's own with the same notes.
+const patternLost = "The pattern and the tempo ladder stay behind: read back, this is a drill of one's own with the same notes."
+
+func musicXMLLoses(c drill.Chart) []string {
+	lost := []string{patternLost}
+	if len(c.Notes)%(c.NotesPerBeat*c.BarBeats()) > 0 {
+		lost = append(lost, "The last bar is filled with rests, so that the passes no longer follow without a break.")
+	}
+	if c.Free {
+		lost = append(lost, "That the drill is free of the click is not written.")
+	}
+	return append(lost, keepLost(c)...)
+}
+
+func midiLoses(c drill.Chart) []string {
+	return append([]string{patternLost, "Strings, frets, fingers, attacks and strokes are written as texts, which other programs show or skip."}, keepLost(c)...)
+}
+
+func tabLoses(c drill.Chart) []string {
+	return append([]string{patternLost}, keepLost(c)...)
+}
+
+func keepLost(c drill.Chart) []string {
+	for _, n := range c.Notes {
+		if n.Keep {
+			return []string{"Which fingers stay down is not written."}
+		}
+	}
+	return nil
+}
+
+func named(c drill.Chart, ending, media string, content []byte, lost []string) Document {
+	if lost == nil {
+		lost = []string{}
+	}
+	return Document{Name: fileName(c.Name) + ending, Media: media, Content: content, Lost: lost}
+}
+
+// fileName keeps letters, digits and dashes of a drill's name.
+func fileName(name string) string {
+	words := strings.FieldsFunc(name, func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) })
+	if len(words) == 0 {
+		return "drill"
+	}
+	return strings.Join(words, "-")
+}
+
+// Errors that say why nothing could be taken in.
+var (
+	ErrCompressed = errors.New("this is a compressed file; save the music as uncompressed MusicXML, MIDI or tab text and take that in")
+	ErrUnknown    = errors.New("this is no MusicXML, MIDI, tab text or drill document")
+)
+
+// Import reads a file of any of the formats but sound into a drill for g, and
+// tells what was proposed or could not be kept.
+func Import(b []byte, g guitar.Guitar) (drillfile.File, []string, error) {
+	text := bytes.TrimSpace(bytes.TrimPrefix(b, []byte("\ufeff")))
+	switch {
+	case bytes.HasPrefix(b, []byte("MThd")):
+		s, err := midifile.Read(b)
+		return adopt(s, err, g)
+	case bytes.HasPrefix(b, []byte("PK")), bytes.HasPrefix(b, []byte{0x1f, 0x8b}):
+		return drillfile.File{}, nil, ErrCompressed
+	case !utf8.Valid(text):
+		return drillfile.File{}, nil, ErrUnknown
+	case bytes.HasPrefix(text, []byte("<")):
+		s, err := musicxml.Read(text)
+		return adopt(s, err, g)
+	case bytes.HasPrefix(text, []byte("{")):
+		f, err := drillfile.Read(text)
+		return f, []string{}, err
+	}
+	s, err := tabtext.Read(string(text), g)
+	return adopt(s, err, g)
+}
+
+func adopt(s drill.Score, err error, g guitar.Guitar) (drillfile.File, []string, error) {
+	if err != nil {
+		return drillfile.File{}, nil, err
+	}
+	d, told, err := s.Adopt(g)
+	if err != nil {
+		return drillfile.File{}, nil, err
+	}
+	return drillfile.File{Drill: d, Ladder: tempo.Usual().From(s.BPM)}, append([]string{}, told...), nil
+}

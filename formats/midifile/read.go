@@ -1,0 +1,196 @@
+package midifile
+
+import (
+	"encoding/binary"
+	"errors"
+	"fmt"
+	"slices"
+
+	"manudrill/core/drill"
+)
+
+// Errors that say why a file cannot be read.
+var (
+	ErrNotMIDI = errors.New("this is no Standard MIDI File")
+	ErrCutOff  = errors.New("the MIDI file is cut off before its end")
+	errFrames  = errors.New("the MIDI file counts film frames instead of beats; save it with ticks per beat")
+	errNoNotes = errors.New("the MIDI file holds no notes besides percussion")
+)
+
+// song is what is gathered from all tracks.
+type song struct {
+	division int
+	score    drill.Score
+	notes    []struck
+	passes   []int // ticks at which a pass begins
+}
+
+// struck is a note with the text that stood at its tick in its track.
+type struck struct {
+	tick, midi int
+	text       string
+}
+
+// Read reads the melody of a file of format 0 or 1: all notes but percussion,
+// the highest where several begin together. Passes that the file marks are read
+// once.
+func Read(b []byte) (drill.Score, error) {
+	if len(b) < 14 || string(b[:4]) != "MThd" {
+		return drill.Score{}, ErrNotMIDI
+	}
+	s := song{division: int(binary.BigEndian.Uint16(b[12:]))}
+	if s.division == 0 || s.division&0x8000 != 0 {
+		return drill.Score{}, errFrames
+	}
+	header := int(binary.BigEndian.Uint32(b[4:]))
+	if header < 6 || 8+header > len(b) {
+		return drill.Score{}, ErrCutOff
+	}
+	for rest := b[8+header:]; len(rest) > 0; {
+		if len(rest) < 8 {
+			return drill.Score{}, ErrCutOff
+		}
+		length := int(binary.BigEndian.Uint32(rest[4:]))
+		if length < 0 || 8+length > len(rest) {
+			return drill.Score{}, ErrCutOff
+		}
+		if string(rest[:4]) == "MTrk" {
+			if err := s.track(rest[8 : 8+length]); err != nil {
+				return drill.Score{}, err
+			}
+		}
+		rest = rest[8+length:]
+	}
+	return s.melody()
+}
+
+// track gathers what one track holds.
+func (s *song) track(b []byte) error {
+	r := bytesReader{b: b}
+	at, status, text := 0, byte(0), ""
+	textAt := -1
+	for len(r.b) > 0 && r.err == nil {
+		at += r.variable()
+		if len(r.b) > 0 && r.b[0] >= 0x80 {
+			status = r.byte()
+		}
+		switch {
+		case status == 0xff:
+			kind, data := r.byte(), r.data()
+			if kind == 0x01 {
+				text, textAt = string(data), at
+			}
+			s.meta(at, kind, data)
+		case status == 0xf0 || status == 0xf7:
+			r.data()
+		case status >= 0x80 && status < 0xf0:
+			first, second := int(r.byte()), byte(0)
+			if kind := status & 0xf0; kind != 0xc0 && kind != 0xd0 {
+				second = r.byte()
+			}
+			if status&0xf0 == 0x90 && second > 0 && status&0x0f != clickChannel {
+				n := struck{tick: at, midi: first & 0x7f}
+				if textAt == at {
+					n.text = text
+				}
+				s.notes = append(s.notes, n)
+			}
+		default:
+			return fmt.Errorf("%w: a track begins in the middle of a message", ErrNotMIDI)
+		}
+	}
+	return r.err
+}
+
+func (s *song) meta(at int, kind byte, data []byte) {
+	switch {
+	case kind == 0x01 && s.score.NotesPerBeat == 0:
+		_, _ = fmt.Sscanf(string(data), "%d notes a beat", &s.score.NotesPerBeat) // other texts are no matter
+	case kind == 0x03 && s.score.Name == "":
+		s.score.Name = string(data)
+	case kind == 0x06:
+		var pass int
+		if n, _ := fmt.Sscanf(string(data), "pass %d", &pass); n == 1 {
+			s.passes = append(s.passes, at)
+		}
+	case kind == 0x51 && len(data) == 3 && s.score.BPM == 0:
+		if micros := int(data[0])<<16 | int(data[1])<<8 | int(data[2]); micros > 0 {
+			s.score.BPM = 60e6 / float64(micros)
+		}
+	case kind == 0x58 && len(data) >= 2 && s.score.BeatsPerBar == 0:
+		s.score.BeatsPerBar = int(data[0])
+	}
+}
+
+// melody puts the notes of the first pass into the score.
+func (s *song) melody() (drill.Score, error) {
+	slices.SortStableFunc(s.notes, func(a, b struck) int {
+		if a.tick != b.tick {
+			return a.tick - b.tick
+		}
+		return b.midi - a.midi
+	})
+	s.score.Passes = max(1, len(s.passes))
+	for i, n := range s.notes {
+		if i > 0 && s.notes[i-1].tick == n.tick {
+			continue
+		}
+		if len(s.passes) > 1 && n.tick >= s.passes[1] {
+			break
+		}
+		s.score.Notes = append(s.score.Notes, n.scored(s.division))
+	}
+	if len(s.score.Notes) == 0 {
+		return drill.Score{}, errNoNotes
+	}
+	first := s.score.Notes[0].Beat
+	for i := range s.score.Notes {
+		s.score.Notes[i].Beat -= first
+	}
+	return s.score, nil
+}
+
+func (n struck) scored(division int) drill.ScoreNote {
+	note := drill.ScoreNote{Beat: float64(n.tick) / float64(division), MIDI: n.midi}
+	readText(n.text, &note)
+	return note
+}
+
+// bytesReader takes bytes from the front and remembers the first fault.
+type bytesReader struct {
+	b   []byte
+	err error
+}
+
+func (r *bytesReader) byte() byte {
+	if len(r.b) == 0 {
+		r.err = ErrCutOff
+		return 0
+	}
+	v := r.b[0]
+	r.b = r.b[1:]
+	return v
+}
+
+func (r *bytesReader) variable() int {
+	n := 0
+	for range 4 {
+		v := r.byte()
+		n = n<<7 | int(v&0x7f)
+		if v < 0x80 {
+			break
+		}
+	}
+	return n
+}
+
+func (r *bytesReader) data() []byte {
+	n := r.variable()
+	if n > len(r.b) {
+		r.err = ErrCutOff
+		return nil
+	}
+	data := r.b[:n]
+	r.b = r.b[n:]
+	return data
+}

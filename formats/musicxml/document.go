@@ -1,0 +1,214 @@
+// Package musicxml reads and writes MusicXML 4.0 (W3C Music Notation Community
+// Group, final report of June 2021): one part with a staff of notes and a staff
+// of tablature, with string, fret, fingering, attacks and strokes.
+package musicxml
+
+import "encoding/xml"
+
+// The elements below are those of the standard that Manudrill writes or reads,
+// in the order in which it wants them.
+type (
+	document struct {
+		XMLName  xml.Name       `xml:"score-partwise"`
+		Version  string         `xml:"version,attr"`
+		Title    string         `xml:"work>work-title,omitempty"`
+		Movement string         `xml:"movement-title,omitempty"`
+		Software string         `xml:"identification>encoding>software,omitempty"`
+		PartList []partListItem `xml:"part-list>score-part"`
+		Parts    []part         `xml:"part"`
+	}
+	partListItem struct {
+		ID   string `xml:"id,attr"`
+		Name string `xml:"part-name"`
+	}
+	part struct {
+		ID       string    `xml:"id,attr"`
+		Measures []measure `xml:"measure"`
+	}
+	// A measure keeps its content in order, which the standard gives a meaning.
+	measure struct {
+		Number  string `xml:"number,attr"`
+		Content []any  `xml:"-"`
+	}
+	attributes struct {
+		XMLName      xml.Name       `xml:"attributes"`
+		Divisions    int            `xml:"divisions,omitempty"`
+		Key          *key           `xml:"key"`
+		Time         *meter         `xml:"time"`
+		Staves       int            `xml:"staves,omitempty"`
+		Clefs        []clef         `xml:"clef"`
+		StaffDetails []staffDetails `xml:"staff-details"`
+	}
+	key struct {
+		Fifths int `xml:"fifths"`
+	}
+	meter struct {
+		Beats    string `xml:"beats"`
+		BeatType string `xml:"beat-type"`
+	}
+	clef struct {
+		Number int    `xml:"number,attr"`
+		Sign   string `xml:"sign"`
+		Line   int    `xml:"line"`
+		Octave int    `xml:"clef-octave-change,omitempty"`
+	}
+	staffDetails struct {
+		Number  int           `xml:"number,attr"`
+		Lines   int           `xml:"staff-lines"`
+		Tunings []staffTuning `xml:"staff-tuning"`
+		Capo    int           `xml:"capo,omitempty"`
+	}
+	staffTuning struct {
+		Line   int    `xml:"line,attr"`
+		Step   string `xml:"tuning-step"`
+		Alter  int    `xml:"tuning-alter,omitempty"`
+		Octave int    `xml:"tuning-octave"`
+	}
+	direction struct {
+		XMLName   xml.Name `xml:"direction"`
+		Placement string   `xml:"placement,attr,omitempty"`
+		Unit      string   `xml:"direction-type>metronome>beat-unit"`
+		PerMinute string   `xml:"direction-type>metronome>per-minute"`
+		Staff     int      `xml:"staff,omitempty"`
+		Sound     *tempo   `xml:"sound"`
+	}
+	tempo struct {
+		Tempo float64 `xml:"tempo,attr"`
+	}
+	backup struct {
+		XMLName  xml.Name `xml:"backup"`
+		Duration int      `xml:"duration"`
+	}
+	forward struct {
+		XMLName  xml.Name `xml:"forward"`
+		Duration int      `xml:"duration"`
+	}
+	barline struct {
+		XMLName  xml.Name `xml:"barline"`
+		Location string   `xml:"location,attr"`
+		Style    string   `xml:"bar-style,omitempty"`
+		Repeat   *repeat  `xml:"repeat"`
+	}
+	repeat struct {
+		Direction string `xml:"direction,attr"`
+		Times     int    `xml:"times,attr,omitempty"`
+	}
+	note struct {
+		XMLName  xml.Name          `xml:"note"`
+		Chord    *empty            `xml:"chord"`
+		Grace    *empty            `xml:"grace"`
+		Pitch    *pitch            `xml:"pitch"`
+		Rest     *empty            `xml:"rest"`
+		Duration int               `xml:"duration"`
+		Ties     []tie             `xml:"tie"`
+		Voice    string            `xml:"voice,omitempty"`
+		Type     string            `xml:"type,omitempty"`
+		Time     *timeModification `xml:"time-modification"`
+		Stem     string            `xml:"stem,omitempty"`
+		Staff    int               `xml:"staff,omitempty"`
+		Notation *notations        `xml:"notations"`
+	}
+	empty struct{}
+	tie   struct {
+		Type string `xml:"type,attr"`
+	}
+	pitch struct {
+		Step   string `xml:"step"`
+		Alter  int    `xml:"alter,omitempty"`
+		Octave int    `xml:"octave"`
+	}
+	timeModification struct {
+		Actual int `xml:"actual-notes"`
+		Normal int `xml:"normal-notes"`
+	}
+	notations struct {
+		Tuplets   []typed    `xml:"tuplet"`
+		Slurs     []typed    `xml:"slur"`
+		Slides    []typed    `xml:"slide"`
+		Technical *technical `xml:"technical"`
+	}
+	// typed is a mark that starts at one note and stops at another.
+	typed struct {
+		Type   string `xml:"type,attr"`
+		Number int    `xml:"number,attr,omitempty"`
+		Text   string `xml:",chardata"`
+	}
+	technical struct {
+		UpBow     *empty      `xml:"up-bow"`
+		DownBow   *empty      `xml:"down-bow"`
+		Fingering string      `xml:"fingering,omitempty"`
+		Pluck     string      `xml:"pluck,omitempty"`
+		Fret      *int        `xml:"fret"`
+		String    int         `xml:"string,omitempty"`
+		Hammers   []typed     `xml:"hammer-on"`
+		Pulls     []typed     `xml:"pull-off"`
+		Bend      *bend       `xml:"bend"`
+		Tap       *handedTap  `xml:"tap"`
+		Other     []othersOwn `xml:"other-technical"`
+	}
+	bend struct {
+		Alter   int    `xml:"bend-alter"`
+		PreBend *empty `xml:"pre-bend"`
+	}
+	handedTap struct {
+		Hand string `xml:"hand,attr,omitempty"`
+	}
+	othersOwn struct {
+		Text string `xml:",chardata"`
+	}
+)
+
+// MarshalXML writes the content in its order.
+func (m measure) MarshalXML(e *xml.Encoder, start xml.StartElement) error {
+	start.Attr = []xml.Attr{{Name: xml.Name{Local: "number"}, Value: m.Number}}
+	if err := e.EncodeToken(start); err != nil {
+		return err
+	}
+	for _, c := range m.Content {
+		if err := e.Encode(c); err != nil {
+			return err
+		}
+	}
+	return e.EncodeToken(start.End())
+}
+
+// UnmarshalXML reads the content that Manudrill knows in its order.
+func (m *measure) UnmarshalXML(d *xml.Decoder, start xml.StartElement) error {
+	for _, a := range start.Attr {
+		if a.Name.Local == "number" {
+			m.Number = a.Value
+		}
+	}
+	for {
+		token, err := d.Token()
+		if err != nil {
+			return err
+		}
+		switch t := token.(type) {
+		case xml.EndElement:
+			return nil
+		case xml.StartElement:
+			fresh, known := contents[t.Name.Local]
+			if !known {
+				if err := d.Skip(); err != nil {
+					return err
+				}
+				continue
+			}
+			c := fresh()
+			if err := d.DecodeElement(c, &t); err != nil {
+				return err
+			}
+			m.Content = append(m.Content, c)
+		}
+	}
+}
+
+var contents = map[string]func() any{
+	"attributes": func() any { return &attributes{} },
+	"direction":  func() any { return &direction{} },
+	"backup":     func() any { return &backup{} },
+	"forward":    func() any { return &forward{} },
+	"note":       func() any { return &note{} },
+	"barline":    func() any { return &barline{} },
+}
