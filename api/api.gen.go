@@ -14,6 +14,7 @@ import (
 
 	"manudrill/core/drill"
 	"manudrill/core/evenness"
+	"manudrill/core/guitar"
 	"manudrill/core/progress"
 	"manudrill/core/simulate"
 	"manudrill/core/tempo"
@@ -64,6 +65,36 @@ func (e Source) Valid() bool {
 	}
 }
 
+// Defines values for ExportParamsFormat.
+const (
+	Json     ExportParamsFormat = "json"
+	Midi     ExportParamsFormat = "midi"
+	Musicxml ExportParamsFormat = "musicxml"
+	Tab      ExportParamsFormat = "tab"
+	Wav      ExportParamsFormat = "wav"
+	WavClick ExportParamsFormat = "wavClick"
+)
+
+// Valid indicates whether the value is a known member of the ExportParamsFormat enum.
+func (e ExportParamsFormat) Valid() bool {
+	switch e {
+	case Json:
+		return true
+	case Midi:
+		return true
+	case Musicxml:
+		return true
+	case Tab:
+		return true
+	case Wav:
+		return true
+	case WavClick:
+		return true
+	default:
+		return false
+	}
+}
+
 // Analysis defines model for Analysis.
 type Analysis = evenness.Analysis
 
@@ -79,12 +110,34 @@ type Assignment struct {
 	Ladder     Ladder             `json:"ladder"`
 	Last       *Decision          `json:"last,omitempty"`
 	LastTakeAt *time.Time         `json:"lastTakeAt,omitempty"`
-	Student    Person             `json:"student"`
-	Takes      int                `json:"takes"`
+
+	// Newest The newest version there is
+	Newest  int    `json:"newest"`
+	Student Person `json:"student"`
+	Takes   int    `json:"takes"`
+
+	// Version Of the drill
+	Version int `json:"version"`
 }
 
 // Attack defines model for Attack.
 type Attack = drill.Attack
+
+// Attacks defines model for Attacks.
+type Attacks = drill.Attacks
+
+// Bench defines model for Bench.
+type Bench struct {
+	CombinationSets []CombinationSet `json:"combinationSets"`
+	Families        []Family         `json:"families"`
+	FingerOrders    []Fingers        `json:"fingerOrders"`
+	ReadySets       []ReadySet       `json:"readySets"`
+	Scales          []Scale          `json:"scales"`
+	Usual           Ladder           `json:"usual"`
+}
+
+// Block defines model for Block.
+type Block = drillfile.Block
 
 // Chart defines model for Chart.
 type Chart = drill.Chart
@@ -92,11 +145,32 @@ type Chart = drill.Chart
 // ChartNote defines model for ChartNote.
 type ChartNote = drill.Note
 
+// Chord defines model for Chord.
+type Chord = guitar.Chord
+
+// ChordShape defines model for ChordShape.
+type ChordShape = drill.ChordShape
+
+// CombinationSet defines model for CombinationSet.
+type CombinationSet = drill.CombinationSet
+
 // Cycle defines model for Cycle.
 type Cycle = drill.Cycle
 
+// Damping defines model for Damping.
+type Damping = drill.Damping
+
 // Decision defines model for Decision.
 type Decision = tempo.Decision
+
+// Diagonal defines model for Diagonal.
+type Diagonal = drill.Diagonal
+
+// Difficulty defines model for Difficulty.
+type Difficulty = drill.Difficulty
+
+// DifficultyPart defines model for DifficultyPart.
+type DifficultyPart = drill.DifficultyPart
 
 // Drill defines model for Drill.
 type Drill = drill.Drill
@@ -104,8 +178,23 @@ type Drill = drill.Drill
 // DrillFile defines model for DrillFile.
 type DrillFile = drillfile.File
 
+// Export defines model for Export.
+type Export struct {
+	Content []byte `json:"content"`
+
+	// Lost What the format cannot hold
+	Lost  []string `json:"lost"`
+	Media string   `json:"media"`
+
+	// Name Of the file
+	Name string `json:"name"`
+}
+
 // ExtraNote defines model for ExtraNote.
 type ExtraNote = evenness.Extra
+
+// Family defines model for Family.
+type Family = drill.Family
 
 // Fault defines model for Fault.
 type Fault = drill.Fault
@@ -116,31 +205,76 @@ type FingerPair = evenness.FingerPair
 // FingerPerFret defines model for FingerPerFret.
 type FingerPerFret = drill.FingerPerFret
 
+// Fingering defines model for Fingering.
+type Fingering = drill.Fingering
+
 // Fingers defines model for Fingers.
 type Fingers = []int
+
+// FreeCell defines model for FreeCell.
+type FreeCell = drill.Free
+
+// FreeNote defines model for FreeNote.
+type FreeNote = drill.FreeNote
 
 // Gate defines model for Gate.
 type Gate = tempo.Gate
 
+// Guitar defines model for Guitar.
+type Guitar = guitar.Guitar
+
 // HeardNote defines model for HeardNote.
 type HeardNote = evenness.Note
+
+// HeldFinger defines model for HeldFinger.
+type HeldFinger = drill.Held
+
+// Key defines model for Key.
+type Key = guitar.Key
 
 // Ladder defines model for Ladder.
 type Ladder = tempo.Ladder
 
+// Leap defines model for Leap.
+type Leap = drill.Leapt
+
+// Mend defines model for Mend.
+type Mend = drill.Mend
+
+// MixedRun defines model for MixedRun.
+type MixedRun = drill.MixedRun
+
 // Neck defines model for Neck.
 type Neck struct {
+	Capo int `json:"capo"`
+
 	// FretMm Distance of each fret from the nut, from fret 0
-	FretMm []float64 `json:"fretMm"`
-	Frets  int       `json:"frets"`
+	FretMm     []float64 `json:"fretMm"`
+	Frets      int       `json:"frets"`
+	LeftHanded bool      `json:"leftHanded"`
 
 	// ReachMm From the lowest to the highest fret of the drill
 	ReachMm float64 `json:"reachMm"`
 	ScaleMm float64 `json:"scaleMm"`
+
+	// TopFret The highest fret the hand can reach
+	TopFret int `json:"topFret"`
 }
+
+// OneString defines model for OneString.
+type OneString = drill.OneString
+
+// OpenStrings defines model for OpenStrings.
+type OpenStrings = drill.OpenStrings
+
+// Order defines model for Order.
+type Order = drill.Order
 
 // PassFigures defines model for PassFigures.
 type PassFigures = evenness.Pass
+
+// Path defines model for Path.
+type Path = drill.Path
 
 // Pattern defines model for Pattern.
 type Pattern = drill.Pattern
@@ -156,16 +290,27 @@ type Person struct {
 // PersonRole defines model for Person.Role.
 type PersonRole string
 
+// PlacedChord defines model for PlacedChord.
+type PlacedChord = drill.PlacedChord
+
+// PlacedFinger defines model for PlacedFinger.
+type PlacedFinger = drill.PlacedFinger
+
 // Player defines model for Player.
 type Player = simulate.Player
 
 // Preview defines model for Preview.
 type Preview struct {
-	Chart  *Chart       `json:"chart,omitempty"`
-	Cycle  *Cycle       `json:"cycle,omitempty"`
-	Faults []Fault      `json:"faults"`
-	Neck   *Neck        `json:"neck,omitempty"`
-	Steps  *[]TempoStep `json:"steps,omitempty"`
+	Chart      *Chart         `json:"chart,omitempty"`
+	Chords     *[]PlacedChord `json:"chords,omitempty"`
+	Cycle      *Cycle         `json:"cycle,omitempty"`
+	Damping    *[]Damping     `json:"damping,omitempty"`
+	Difficulty *Difficulty    `json:"difficulty,omitempty"`
+	Faults     []Fault        `json:"faults"`
+	Neck       *Neck          `json:"neck,omitempty"`
+	Remarks    *[]Remark      `json:"remarks,omitempty"`
+	Steps      *[]TempoStep   `json:"steps,omitempty"`
+	Varieties  *[]Variety     `json:"varieties,omitempty"`
 }
 
 // Problem defines model for Problem.
@@ -177,16 +322,59 @@ type Problem struct {
 	Type   string   `json:"type"`
 }
 
+// ReadySet defines model for ReadySet.
+type ReadySet = drill.ReadySet
+
+// Remark defines model for Remark.
+type Remark = drill.Remark
+
+// Rhythm defines model for Rhythm.
+type Rhythm = drill.Rhythm
+
+// SavedBlock defines model for SavedBlock.
+type SavedBlock struct {
+	Block  Block              `json:"block"`
+	Id     openapi_types.UUID `json:"id"`
+	MadeAt time.Time          `json:"madeAt"`
+}
+
 // SavedDrill defines model for SavedDrill.
 type SavedDrill struct {
 	ChangedAt time.Time          `json:"changedAt"`
 	File      DrillFile          `json:"file"`
 	Id        openapi_types.UUID `json:"id"`
+	Shelf     Shelf              `json:"shelf"`
 
 	// Students Who has it
 	Students []string `json:"students"`
 	Takes    int      `json:"takes"`
+	Version  int      `json:"version"`
 }
+
+// Scale defines model for Scale.
+type Scale = guitar.Scale
+
+// ScaleRun defines model for ScaleRun.
+type ScaleRun = drill.ScaleRun
+
+// Sequence defines model for Sequence.
+type Sequence = drill.Sequence
+
+// Setup defines model for Setup.
+type Setup = drill.Setup
+
+// Shelf defines model for Shelf.
+type Shelf struct {
+	Favourite bool     `json:"favourite"`
+	Folder    string   `json:"folder"`
+	Tags      []string `json:"tags"`
+}
+
+// Shift defines model for Shift.
+type Shift = drill.Shift
+
+// SkipArpeggio defines model for SkipArpeggio.
+type SkipArpeggio = drill.SkipArpeggio
 
 // SlurCombinations defines model for SlurCombinations.
 type SlurCombinations = drill.SlurCombinations
@@ -201,6 +389,15 @@ type Stand struct {
 	Chart        Chart      `json:"chart"`
 	Neck         Neck       `json:"neck"`
 }
+
+// Stay defines model for Stay.
+type Stay = drill.Stay
+
+// StringPair defines model for StringPair.
+type StringPair = drill.StringPair
+
+// Strokes defines model for Strokes.
+type Strokes = drill.Strokes
 
 // Take defines model for Take.
 type Take struct {
@@ -228,6 +425,9 @@ type TakeSummary struct {
 	Student        Person             `json:"student"`
 }
 
+// Tapping defines model for Tapping.
+type Tapping = drill.Tapping
+
 // TempoStep defines model for TempoStep.
 type TempoStep struct {
 	Bpm            float64 `json:"bpm"`
@@ -244,8 +444,43 @@ type Trend = progress.Trend
 // TrendPoint defines model for TrendPoint.
 type TrendPoint = progress.Point
 
+// Triad defines model for Triad.
+type Triad = drill.Triad
+
+// Trill defines model for Trill.
+type Trill = drill.Trill
+
+// TwoHands defines model for TwoHands.
+type TwoHands = drill.TwoHands
+
+// TwoMove defines model for TwoMove.
+type TwoMove = drill.TwoMove
+
+// TwoStringShape defines model for TwoStringShape.
+type TwoStringShape = drill.TwoStringShape
+
+// Variety defines model for Variety.
+type Variety = drill.Variety
+
+// Version defines model for Version.
+type Version struct {
+	File    DrillFile `json:"file"`
+	SavedAt time.Time `json:"savedAt"`
+
+	// Students Who have it on the stand
+	Students []string `json:"students"`
+	Takes    int      `json:"takes"`
+	Version  int      `json:"version"`
+}
+
 // Weak defines model for Weak.
 type Weak = simulate.Weak
+
+// Weights defines model for Weights.
+type Weights = drill.Weights
+
+// For defines model for For.
+type For = openapi_types.UUID
 
 // DrillBody defines model for DrillBody.
 type DrillBody = DrillFile
@@ -270,6 +505,67 @@ type AddTakeParams struct {
 	Bpm float64 `form:"bpm" json:"bpm"`
 }
 
+// CreateBlockParams defines parameters for CreateBlock.
+type CreateBlockParams struct {
+	// For Whose guitar and hand it is for; one's own where not given
+	For *For `form:"for,omitempty" json:"for,omitempty"`
+}
+
+// CreateDrillParams defines parameters for CreateDrill.
+type CreateDrillParams struct {
+	// For Whose guitar and hand it is for; one's own where not given
+	For *For `form:"for,omitempty" json:"for,omitempty"`
+}
+
+// ChangeDrillParams defines parameters for ChangeDrill.
+type ChangeDrillParams struct {
+	// For Whose guitar and hand it is for; one's own where not given
+	For *For `form:"for,omitempty" json:"for,omitempty"`
+}
+
+// ExportParams defines parameters for Export.
+type ExportParams struct {
+	// For Whose guitar and hand it is for; one's own where not given
+	For    *For               `form:"for,omitempty" json:"for,omitempty"`
+	Format ExportParamsFormat `form:"format" json:"format"`
+	Bpm    float64            `form:"bpm" json:"bpm"`
+}
+
+// ExportParamsFormat defines parameters for Export.
+type ExportParamsFormat string
+
+// ImportParams defines parameters for Import.
+type ImportParams struct {
+	// For Whose guitar and hand it is for; one's own where not given
+	For *For `form:"for,omitempty" json:"for,omitempty"`
+}
+
+// PreviewParams defines parameters for Preview.
+type PreviewParams struct {
+	// For Whose guitar and hand it is for; one's own where not given
+	For *For `form:"for,omitempty" json:"for,omitempty"`
+}
+
+// ReworkJSONBody defines parameters for Rework.
+type ReworkJSONBody struct {
+	Drill Drill `json:"drill"`
+
+	// Free Make the notes written out a cell of one's own
+	Free *bool `json:"free,omitempty"`
+
+	// Thicker Strings towards the thick ones
+	Thicker *int `json:"thicker,omitempty"`
+
+	// Transpose Frets up the neck
+	Transpose *int `json:"transpose,omitempty"`
+}
+
+// ReworkParams defines parameters for Rework.
+type ReworkParams struct {
+	// For Whose guitar and hand it is for; one's own where not given
+	For *For `form:"for,omitempty" json:"for,omitempty"`
+}
+
 // EnterJSONBody defines parameters for Enter.
 type EnterJSONBody struct {
 	PersonId openapi_types.UUID `json:"personId"`
@@ -281,11 +577,21 @@ type ListTakesParams struct {
 	StudentId    *openapi_types.UUID `form:"studentId,omitempty" json:"studentId,omitempty"`
 }
 
+// VaryParams defines parameters for Vary.
+type VaryParams struct {
+	// For Whose guitar and hand it is for; one's own where not given
+	For *For    `form:"for,omitempty" json:"for,omitempty"`
+	By  Variety `form:"by" json:"by"`
+}
+
 // AssignJSONRequestBody defines body for Assign for application/json ContentType.
 type AssignJSONRequestBody AssignJSONBody
 
 // SimulateTakeJSONRequestBody defines body for SimulateTake for application/json ContentType.
 type SimulateTakeJSONRequestBody = Player
+
+// CreateBlockJSONRequestBody defines body for CreateBlock for application/json ContentType.
+type CreateBlockJSONRequestBody = Block
 
 // CreateDrillJSONRequestBody defines body for CreateDrill for application/json ContentType.
 type CreateDrillJSONRequestBody = DrillFile
@@ -293,11 +599,26 @@ type CreateDrillJSONRequestBody = DrillFile
 // ChangeDrillJSONRequestBody defines body for ChangeDrill for application/json ContentType.
 type ChangeDrillJSONRequestBody = DrillFile
 
+// PutOnShelfJSONRequestBody defines body for PutOnShelf for application/json ContentType.
+type PutOnShelfJSONRequestBody = Shelf
+
+// ExportJSONRequestBody defines body for Export for application/json ContentType.
+type ExportJSONRequestBody = DrillFile
+
+// ChangeSetupJSONRequestBody defines body for ChangeSetup for application/json ContentType.
+type ChangeSetupJSONRequestBody = Setup
+
 // PreviewJSONRequestBody defines body for Preview for application/json ContentType.
 type PreviewJSONRequestBody = DrillFile
 
+// ReworkJSONRequestBody defines body for Rework for application/json ContentType.
+type ReworkJSONRequestBody ReworkJSONBody
+
 // EnterJSONRequestBody defines body for Enter for application/json ContentType.
 type EnterJSONRequestBody EnterJSONBody
+
+// VaryJSONRequestBody defines body for Vary for application/json ContentType.
+type VaryJSONRequestBody = DrillFile
 
 // ServerInterface represents all server handlers.
 type ServerInterface interface {
@@ -313,6 +634,9 @@ type ServerInterface interface {
 	// GetAssignment What lies on the stand
 	// (GET /assignments/{assignmentId})
 	GetAssignment(c *gin.Context, assignmentId openapi_types.UUID)
+	// GiveNewest Put the newest version of the drill on the student's stand
+	// (POST /assignments/{assignmentId}/newest)
+	GiveNewest(c *gin.Context, assignmentId openapi_types.UUID)
 	// GetProgress The takes of an assignment as a trend
 	// (GET /assignments/{assignmentId}/progress)
 	GetProgress(c *gin.Context, assignmentId openapi_types.UUID)
@@ -322,30 +646,66 @@ type ServerInterface interface {
 	// AddTake Hand in a recording, WAV or FLAC
 	// (PUT /assignments/{assignmentId}/takes/{takeId})
 	AddTake(c *gin.Context, assignmentId openapi_types.UUID, takeId openapi_types.UUID, params AddTakeParams)
+	// GetBench What drills can be made from
+	// (GET /bench)
+	GetBench(c *gin.Context)
+	// ListBlocks Drills to be practised one after the other
+	// (GET /blocks)
+	ListBlocks(c *gin.Context)
+
+	// (POST /blocks)
+	CreateBlock(c *gin.Context, params CreateBlockParams)
+
+	// (DELETE /blocks/{blockId})
+	DeleteBlock(c *gin.Context, blockId openapi_types.UUID)
+
+	// (GET /blocks/{blockId})
+	GetBlock(c *gin.Context, blockId openapi_types.UUID)
 
 	// (GET /drills)
 	ListDrills(c *gin.Context)
 
 	// (POST /drills)
-	CreateDrill(c *gin.Context)
+	CreateDrill(c *gin.Context, params CreateDrillParams)
 	// DeleteDrill Take a drill off the list; its takes stay
 	// (DELETE /drills/{drillId})
 	DeleteDrill(c *gin.Context, drillId openapi_types.UUID)
 
 	// (GET /drills/{drillId})
 	GetDrill(c *gin.Context, drillId openapi_types.UUID)
-
+	// ChangeDrill Save a changed drill; a version with takes stays and the change becomes the next
 	// (PUT /drills/{drillId})
-	ChangeDrill(c *gin.Context, drillId openapi_types.UUID)
+	ChangeDrill(c *gin.Context, drillId openapi_types.UUID, params ChangeDrillParams)
 
 	// (POST /drills/{drillId}/copy)
 	CopyDrill(c *gin.Context, drillId openapi_types.UUID)
+	// PutOnShelf Say where a drill stands in the library
+	// (PUT /drills/{drillId}/shelf)
+	PutOnShelf(c *gin.Context, drillId openapi_types.UUID)
+	// ListVersions A drill's history
+	// (GET /drills/{drillId}/versions)
+	ListVersions(c *gin.Context, drillId openapi_types.UUID)
+	// Export Take a drill out in an open format
+	// (POST /export)
+	Export(c *gin.Context, params ExportParams)
+	// Import Make a drill of MusicXML, MIDI, tab text or a drill document
+	// (POST /import)
+	Import(c *gin.Context, params ImportParams)
 	// ListPeople Who can be chosen at the door
 	// (GET /people)
 	ListPeople(c *gin.Context)
-	// Preview Write a drill out while it is being set
+	// GetSetup Somebody's guitar, hand and weights
+	// (GET /people/{personId}/setup)
+	GetSetup(c *gin.Context, personId openapi_types.UUID)
+
+	// (PUT /people/{personId}/setup)
+	ChangeSetup(c *gin.Context, personId openapi_types.UUID)
+	// Preview Write a drill out while it is being set, and look at it with an instructor's eyes
 	// (POST /preview)
-	Preview(c *gin.Context)
+	Preview(c *gin.Context, params PreviewParams)
+	// Rework Transpose a drill, move it to other strings, or make its notes one's own
+	// (POST /rework)
+	Rework(c *gin.Context, params ReworkParams)
 	// Leave Leave
 	// (DELETE /session)
 	Leave(c *gin.Context)
@@ -364,6 +724,9 @@ type ServerInterface interface {
 
 	// (GET /takes/{takeId}/sound)
 	GetSound(c *gin.Context, takeId openapi_types.UUID)
+	// Vary All variations of a drill of one kind
+	// (POST /variations)
+	Vary(c *gin.Context, params VaryParams)
 }
 
 // ServerInterfaceWrapper converts contexts to parameters.
@@ -471,6 +834,31 @@ func (siw *ServerInterfaceWrapper) GetAssignment(c *gin.Context) {
 	}
 
 	siw.Handler.GetAssignment(c, assignmentId)
+}
+
+// GiveNewest operation middleware
+func (siw *ServerInterfaceWrapper) GiveNewest(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "assignmentId" -------------
+	var assignmentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "assignmentId", c.Param("assignmentId"), &assignmentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter assignmentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GiveNewest(c, assignmentId)
 }
 
 // GetProgress operation middleware
@@ -585,6 +973,109 @@ func (siw *ServerInterfaceWrapper) AddTake(c *gin.Context) {
 	siw.Handler.AddTake(c, assignmentId, takeId, params)
 }
 
+// GetBench operation middleware
+func (siw *ServerInterfaceWrapper) GetBench(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetBench(c)
+}
+
+// ListBlocks operation middleware
+func (siw *ServerInterfaceWrapper) ListBlocks(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListBlocks(c)
+}
+
+// CreateBlock operation middleware
+func (siw *ServerInterfaceWrapper) CreateBlock(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params CreateBlockParams
+
+	// ------------- Optional query parameter "for" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "for", c.Request.URL.Query(), &params.For, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter for: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.CreateBlock(c, params)
+}
+
+// DeleteBlock operation middleware
+func (siw *ServerInterfaceWrapper) DeleteBlock(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "blockId" -------------
+	var blockId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "blockId", c.Param("blockId"), &blockId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter blockId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.DeleteBlock(c, blockId)
+}
+
+// GetBlock operation middleware
+func (siw *ServerInterfaceWrapper) GetBlock(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "blockId" -------------
+	var blockId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "blockId", c.Param("blockId"), &blockId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter blockId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetBlock(c, blockId)
+}
+
 // ListDrills operation middleware
 func (siw *ServerInterfaceWrapper) ListDrills(c *gin.Context) {
 
@@ -601,6 +1092,20 @@ func (siw *ServerInterfaceWrapper) ListDrills(c *gin.Context) {
 // CreateDrill operation middleware
 func (siw *ServerInterfaceWrapper) CreateDrill(c *gin.Context) {
 
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params CreateDrillParams
+
+	// ------------- Optional query parameter "for" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "for", c.Request.URL.Query(), &params.For, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter for: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -608,7 +1113,7 @@ func (siw *ServerInterfaceWrapper) CreateDrill(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.CreateDrill(c)
+	siw.Handler.CreateDrill(c, params)
 }
 
 // DeleteDrill operation middleware
@@ -676,6 +1181,17 @@ func (siw *ServerInterfaceWrapper) ChangeDrill(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ChangeDrillParams
+
+	// ------------- Optional query parameter "for" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "for", c.Request.URL.Query(), &params.For, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter for: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -683,7 +1199,7 @@ func (siw *ServerInterfaceWrapper) ChangeDrill(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.ChangeDrill(c, drillId)
+	siw.Handler.ChangeDrill(c, drillId, params)
 }
 
 // CopyDrill operation middleware
@@ -711,6 +1227,126 @@ func (siw *ServerInterfaceWrapper) CopyDrill(c *gin.Context) {
 	siw.Handler.CopyDrill(c, drillId)
 }
 
+// PutOnShelf operation middleware
+func (siw *ServerInterfaceWrapper) PutOnShelf(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "drillId" -------------
+	var drillId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "drillId", c.Param("drillId"), &drillId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter drillId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PutOnShelf(c, drillId)
+}
+
+// ListVersions operation middleware
+func (siw *ServerInterfaceWrapper) ListVersions(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "drillId" -------------
+	var drillId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "drillId", c.Param("drillId"), &drillId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter drillId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListVersions(c, drillId)
+}
+
+// Export operation middleware
+func (siw *ServerInterfaceWrapper) Export(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ExportParams
+
+	// ------------- Optional query parameter "for" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "for", c.Request.URL.Query(), &params.For, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter for: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Required query parameter "format" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "format", c.Request.URL.Query(), &params.Format, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter format: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Required query parameter "bpm" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "bpm", c.Request.URL.Query(), &params.Bpm, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter bpm: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.Export(c, params)
+}
+
+// Import operation middleware
+func (siw *ServerInterfaceWrapper) Import(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ImportParams
+
+	// ------------- Optional query parameter "for" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "for", c.Request.URL.Query(), &params.For, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter for: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.Import(c, params)
+}
+
 // ListPeople operation middleware
 func (siw *ServerInterfaceWrapper) ListPeople(c *gin.Context) {
 
@@ -724,8 +1360,20 @@ func (siw *ServerInterfaceWrapper) ListPeople(c *gin.Context) {
 	siw.Handler.ListPeople(c)
 }
 
-// Preview operation middleware
-func (siw *ServerInterfaceWrapper) Preview(c *gin.Context) {
+// GetSetup operation middleware
+func (siw *ServerInterfaceWrapper) GetSetup(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "personId" -------------
+	var personId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "personId", c.Param("personId"), &personId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter personId: %w", err), http.StatusBadRequest)
+		return
+	}
 
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
@@ -734,7 +1382,86 @@ func (siw *ServerInterfaceWrapper) Preview(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.Preview(c)
+	siw.Handler.GetSetup(c, personId)
+}
+
+// ChangeSetup operation middleware
+func (siw *ServerInterfaceWrapper) ChangeSetup(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "personId" -------------
+	var personId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "personId", c.Param("personId"), &personId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter personId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ChangeSetup(c, personId)
+}
+
+// Preview operation middleware
+func (siw *ServerInterfaceWrapper) Preview(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PreviewParams
+
+	// ------------- Optional query parameter "for" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "for", c.Request.URL.Query(), &params.For, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter for: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.Preview(c, params)
+}
+
+// Rework operation middleware
+func (siw *ServerInterfaceWrapper) Rework(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ReworkParams
+
+	// ------------- Optional query parameter "for" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "for", c.Request.URL.Query(), &params.For, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter for: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.Rework(c, params)
 }
 
 // Leave operation middleware
@@ -861,6 +1588,41 @@ func (siw *ServerInterfaceWrapper) GetSound(c *gin.Context) {
 	siw.Handler.GetSound(c, takeId)
 }
 
+// Vary operation middleware
+func (siw *ServerInterfaceWrapper) Vary(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params VaryParams
+
+	// ------------- Optional query parameter "for" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "for", c.Request.URL.Query(), &params.For, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter for: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Required query parameter "by" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "by", c.Request.URL.Query(), &params.By, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter by: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.Vary(c, params)
+}
+
 // GinServerOptions provides options for the Gin server.
 type GinServerOptions struct {
 	BaseURL      string
@@ -893,16 +1655,30 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/session", wrapper.GetSession)
 	router.PUT(options.BaseURL+"/session", wrapper.Enter)
 	router.POST(options.BaseURL+"/preview", wrapper.Preview)
+	router.GET(options.BaseURL+"/bench", wrapper.GetBench)
+	router.POST(options.BaseURL+"/rework", wrapper.Rework)
+	router.POST(options.BaseURL+"/variations", wrapper.Vary)
+	router.POST(options.BaseURL+"/export", wrapper.Export)
+	router.POST(options.BaseURL+"/import", wrapper.Import)
 	router.GET(options.BaseURL+"/drills", wrapper.ListDrills)
 	router.POST(options.BaseURL+"/drills", wrapper.CreateDrill)
 	router.DELETE(options.BaseURL+"/drills/:drillId", wrapper.DeleteDrill)
 	router.GET(options.BaseURL+"/drills/:drillId", wrapper.GetDrill)
 	router.PUT(options.BaseURL+"/drills/:drillId", wrapper.ChangeDrill)
 	router.POST(options.BaseURL+"/drills/:drillId/copy", wrapper.CopyDrill)
+	router.PUT(options.BaseURL+"/drills/:drillId/shelf", wrapper.PutOnShelf)
+	router.GET(options.BaseURL+"/drills/:drillId/versions", wrapper.ListVersions)
+	router.GET(options.BaseURL+"/blocks", wrapper.ListBlocks)
+	router.POST(options.BaseURL+"/blocks", wrapper.CreateBlock)
+	router.DELETE(options.BaseURL+"/blocks/:blockId", wrapper.DeleteBlock)
+	router.GET(options.BaseURL+"/blocks/:blockId", wrapper.GetBlock)
+	router.GET(options.BaseURL+"/people/:personId/setup", wrapper.GetSetup)
+	router.PUT(options.BaseURL+"/people/:personId/setup", wrapper.ChangeSetup)
 	router.GET(options.BaseURL+"/assignments", wrapper.ListAssignments)
 	router.POST(options.BaseURL+"/assignments", wrapper.Assign)
 	router.DELETE(options.BaseURL+"/assignments/:assignmentId", wrapper.Unassign)
 	router.GET(options.BaseURL+"/assignments/:assignmentId", wrapper.GetAssignment)
+	router.POST(options.BaseURL+"/assignments/:assignmentId/newest", wrapper.GiveNewest)
 	router.PUT(options.BaseURL+"/assignments/:assignmentId/takes/:takeId", wrapper.AddTake)
 	router.PUT(options.BaseURL+"/assignments/:assignmentId/simulated/:takeId", wrapper.SimulateTake)
 	router.GET(options.BaseURL+"/takes", wrapper.ListTakes)
@@ -1063,6 +1839,45 @@ func (response GetAssignmentdefaultApplicationProblemPlusJSONResponse) VisitGetA
 	return err
 }
 
+type GiveNewestRequestObject struct {
+	AssignmentId openapi_types.UUID `json:"assignmentId"`
+}
+
+type GiveNewestResponseObject interface {
+	VisitGiveNewestResponse(w http.ResponseWriter) error
+}
+
+type GiveNewest200JSONResponse Assignment
+
+func (response GiveNewest200JSONResponse) VisitGiveNewestResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GiveNewestdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GiveNewestdefaultApplicationProblemPlusJSONResponse) VisitGiveNewestResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type GetProgressRequestObject struct {
 	AssignmentId openapi_types.UUID `json:"assignmentId"`
 }
@@ -1185,6 +2000,194 @@ func (response AddTakedefaultApplicationProblemPlusJSONResponse) VisitAddTakeRes
 	return err
 }
 
+type GetBenchRequestObject struct {
+}
+
+type GetBenchResponseObject interface {
+	VisitGetBenchResponse(w http.ResponseWriter) error
+}
+
+type GetBench200JSONResponse Bench
+
+func (response GetBench200JSONResponse) VisitGetBenchResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetBenchdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetBenchdefaultApplicationProblemPlusJSONResponse) VisitGetBenchResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListBlocksRequestObject struct {
+}
+
+type ListBlocksResponseObject interface {
+	VisitListBlocksResponse(w http.ResponseWriter) error
+}
+
+type ListBlocks200JSONResponse []SavedBlock
+
+func (response ListBlocks200JSONResponse) VisitListBlocksResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListBlocksdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListBlocksdefaultApplicationProblemPlusJSONResponse) VisitListBlocksResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CreateBlockRequestObject struct {
+	Params CreateBlockParams
+	Body   *CreateBlockJSONRequestBody
+}
+
+type CreateBlockResponseObject interface {
+	VisitCreateBlockResponse(w http.ResponseWriter) error
+}
+
+type CreateBlock201JSONResponse SavedBlock
+
+func (response CreateBlock201JSONResponse) VisitCreateBlockResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CreateBlockdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CreateBlockdefaultApplicationProblemPlusJSONResponse) VisitCreateBlockResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DeleteBlockRequestObject struct {
+	BlockId openapi_types.UUID `json:"blockId"`
+}
+
+type DeleteBlockResponseObject interface {
+	VisitDeleteBlockResponse(w http.ResponseWriter) error
+}
+
+type DeleteBlock204Response struct {
+}
+
+func (response DeleteBlock204Response) VisitDeleteBlockResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DeleteBlockdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DeleteBlockdefaultApplicationProblemPlusJSONResponse) VisitDeleteBlockResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetBlockRequestObject struct {
+	BlockId openapi_types.UUID `json:"blockId"`
+}
+
+type GetBlockResponseObject interface {
+	VisitGetBlockResponse(w http.ResponseWriter) error
+}
+
+type GetBlock200JSONResponse SavedBlock
+
+func (response GetBlock200JSONResponse) VisitGetBlockResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetBlockdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetBlockdefaultApplicationProblemPlusJSONResponse) VisitGetBlockResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ListDrillsRequestObject struct {
 }
 
@@ -1224,7 +2227,8 @@ func (response ListDrillsdefaultApplicationProblemPlusJSONResponse) VisitListDri
 }
 
 type CreateDrillRequestObject struct {
-	Body *CreateDrillJSONRequestBody
+	Params CreateDrillParams
+	Body   *CreateDrillJSONRequestBody
 }
 
 type CreateDrillResponseObject interface {
@@ -1336,6 +2340,7 @@ func (response GetDrilldefaultApplicationProblemPlusJSONResponse) VisitGetDrillR
 
 type ChangeDrillRequestObject struct {
 	DrillId openapi_types.UUID `json:"drillId"`
+	Params  ChangeDrillParams
 	Body    *ChangeDrillJSONRequestBody
 }
 
@@ -1413,6 +2418,168 @@ func (response CopyDrilldefaultApplicationProblemPlusJSONResponse) VisitCopyDril
 	return err
 }
 
+type PutOnShelfRequestObject struct {
+	DrillId openapi_types.UUID `json:"drillId"`
+	Body    *PutOnShelfJSONRequestBody
+}
+
+type PutOnShelfResponseObject interface {
+	VisitPutOnShelfResponse(w http.ResponseWriter) error
+}
+
+type PutOnShelf200JSONResponse SavedDrill
+
+func (response PutOnShelf200JSONResponse) VisitPutOnShelfResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PutOnShelfdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PutOnShelfdefaultApplicationProblemPlusJSONResponse) VisitPutOnShelfResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListVersionsRequestObject struct {
+	DrillId openapi_types.UUID `json:"drillId"`
+}
+
+type ListVersionsResponseObject interface {
+	VisitListVersionsResponse(w http.ResponseWriter) error
+}
+
+type ListVersions200JSONResponse []Version
+
+func (response ListVersions200JSONResponse) VisitListVersionsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListVersionsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListVersionsdefaultApplicationProblemPlusJSONResponse) VisitListVersionsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ExportRequestObject struct {
+	Params ExportParams
+	Body   *ExportJSONRequestBody
+}
+
+type ExportResponseObject interface {
+	VisitExportResponse(w http.ResponseWriter) error
+}
+
+type Export200JSONResponse Export
+
+func (response Export200JSONResponse) VisitExportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ExportdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ExportdefaultApplicationProblemPlusJSONResponse) VisitExportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ImportRequestObject struct {
+	Params ImportParams
+	Body   io.Reader
+}
+
+type ImportResponseObject interface {
+	VisitImportResponse(w http.ResponseWriter) error
+}
+
+type Import200JSONResponse struct {
+	File DrillFile `json:"file"`
+	Told []string  `json:"told"`
+}
+
+func (response Import200JSONResponse) VisitImportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ImportdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ImportdefaultApplicationProblemPlusJSONResponse) VisitImportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ListPeopleRequestObject struct {
 }
 
@@ -1451,8 +2618,88 @@ func (response ListPeopledefaultApplicationProblemPlusJSONResponse) VisitListPeo
 	return err
 }
 
+type GetSetupRequestObject struct {
+	PersonId openapi_types.UUID `json:"personId"`
+}
+
+type GetSetupResponseObject interface {
+	VisitGetSetupResponse(w http.ResponseWriter) error
+}
+
+type GetSetup200JSONResponse Setup
+
+func (response GetSetup200JSONResponse) VisitGetSetupResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetSetupdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetSetupdefaultApplicationProblemPlusJSONResponse) VisitGetSetupResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChangeSetupRequestObject struct {
+	PersonId openapi_types.UUID `json:"personId"`
+	Body     *ChangeSetupJSONRequestBody
+}
+
+type ChangeSetupResponseObject interface {
+	VisitChangeSetupResponse(w http.ResponseWriter) error
+}
+
+type ChangeSetup200JSONResponse Setup
+
+func (response ChangeSetup200JSONResponse) VisitChangeSetupResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChangeSetupdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ChangeSetupdefaultApplicationProblemPlusJSONResponse) VisitChangeSetupResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type PreviewRequestObject struct {
-	Body *PreviewJSONRequestBody
+	Params PreviewParams
+	Body   *PreviewJSONRequestBody
 }
 
 type PreviewResponseObject interface {
@@ -1479,6 +2726,48 @@ type PreviewdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response PreviewdefaultApplicationProblemPlusJSONResponse) VisitPreviewResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ReworkRequestObject struct {
+	Params ReworkParams
+	Body   *ReworkJSONRequestBody
+}
+
+type ReworkResponseObject interface {
+	VisitReworkResponse(w http.ResponseWriter) error
+}
+
+type Rework200JSONResponse struct {
+	Drill Drill `json:"drill"`
+}
+
+func (response Rework200JSONResponse) VisitReworkResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ReworkdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ReworkdefaultApplicationProblemPlusJSONResponse) VisitReworkResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -1722,6 +3011,46 @@ func (response GetSounddefaultApplicationProblemPlusJSONResponse) VisitGetSoundR
 	return err
 }
 
+type VaryRequestObject struct {
+	Params VaryParams
+	Body   *VaryJSONRequestBody
+}
+
+type VaryResponseObject interface {
+	VisitVaryResponse(w http.ResponseWriter) error
+}
+
+type Vary200JSONResponse []DrillFile
+
+func (response Vary200JSONResponse) VisitVaryResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type VarydefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response VarydefaultApplicationProblemPlusJSONResponse) VisitVaryResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 // StrictServerInterface represents all server handlers.
 type StrictServerInterface interface {
 	// ListAssignments Drills given to students; a student sees only their own
@@ -1736,6 +3065,9 @@ type StrictServerInterface interface {
 	// GetAssignment What lies on the stand
 	// (GET /assignments/{assignmentId})
 	GetAssignment(ctx context.Context, request GetAssignmentRequestObject) (GetAssignmentResponseObject, error)
+	// GiveNewest Put the newest version of the drill on the student's stand
+	// (POST /assignments/{assignmentId}/newest)
+	GiveNewest(ctx context.Context, request GiveNewestRequestObject) (GiveNewestResponseObject, error)
 	// GetProgress The takes of an assignment as a trend
 	// (GET /assignments/{assignmentId}/progress)
 	GetProgress(ctx context.Context, request GetProgressRequestObject) (GetProgressResponseObject, error)
@@ -1745,6 +3077,21 @@ type StrictServerInterface interface {
 	// AddTake Hand in a recording, WAV or FLAC
 	// (PUT /assignments/{assignmentId}/takes/{takeId})
 	AddTake(ctx context.Context, request AddTakeRequestObject) (AddTakeResponseObject, error)
+	// GetBench What drills can be made from
+	// (GET /bench)
+	GetBench(ctx context.Context, request GetBenchRequestObject) (GetBenchResponseObject, error)
+	// ListBlocks Drills to be practised one after the other
+	// (GET /blocks)
+	ListBlocks(ctx context.Context, request ListBlocksRequestObject) (ListBlocksResponseObject, error)
+
+	// (POST /blocks)
+	CreateBlock(ctx context.Context, request CreateBlockRequestObject) (CreateBlockResponseObject, error)
+
+	// (DELETE /blocks/{blockId})
+	DeleteBlock(ctx context.Context, request DeleteBlockRequestObject) (DeleteBlockResponseObject, error)
+
+	// (GET /blocks/{blockId})
+	GetBlock(ctx context.Context, request GetBlockRequestObject) (GetBlockResponseObject, error)
 
 	// (GET /drills)
 	ListDrills(ctx context.Context, request ListDrillsRequestObject) (ListDrillsResponseObject, error)
@@ -1757,18 +3104,39 @@ type StrictServerInterface interface {
 
 	// (GET /drills/{drillId})
 	GetDrill(ctx context.Context, request GetDrillRequestObject) (GetDrillResponseObject, error)
-
+	// ChangeDrill Save a changed drill; a version with takes stays and the change becomes the next
 	// (PUT /drills/{drillId})
 	ChangeDrill(ctx context.Context, request ChangeDrillRequestObject) (ChangeDrillResponseObject, error)
 
 	// (POST /drills/{drillId}/copy)
 	CopyDrill(ctx context.Context, request CopyDrillRequestObject) (CopyDrillResponseObject, error)
+	// PutOnShelf Say where a drill stands in the library
+	// (PUT /drills/{drillId}/shelf)
+	PutOnShelf(ctx context.Context, request PutOnShelfRequestObject) (PutOnShelfResponseObject, error)
+	// ListVersions A drill's history
+	// (GET /drills/{drillId}/versions)
+	ListVersions(ctx context.Context, request ListVersionsRequestObject) (ListVersionsResponseObject, error)
+	// Export Take a drill out in an open format
+	// (POST /export)
+	Export(ctx context.Context, request ExportRequestObject) (ExportResponseObject, error)
+	// Import Make a drill of MusicXML, MIDI, tab text or a drill document
+	// (POST /import)
+	Import(ctx context.Context, request ImportRequestObject) (ImportResponseObject, error)
 	// ListPeople Who can be chosen at the door
 	// (GET /people)
 	ListPeople(ctx context.Context, request ListPeopleRequestObject) (ListPeopleResponseObject, error)
-	// Preview Write a drill out while it is being set
+	// GetSetup Somebody's guitar, hand and weights
+	// (GET /people/{personId}/setup)
+	GetSetup(ctx context.Context, request GetSetupRequestObject) (GetSetupResponseObject, error)
+
+	// (PUT /people/{personId}/setup)
+	ChangeSetup(ctx context.Context, request ChangeSetupRequestObject) (ChangeSetupResponseObject, error)
+	// Preview Write a drill out while it is being set, and look at it with an instructor's eyes
 	// (POST /preview)
 	Preview(ctx context.Context, request PreviewRequestObject) (PreviewResponseObject, error)
+	// Rework Transpose a drill, move it to other strings, or make its notes one's own
+	// (POST /rework)
+	Rework(ctx context.Context, request ReworkRequestObject) (ReworkResponseObject, error)
 	// Leave Leave
 	// (DELETE /session)
 	Leave(ctx context.Context, request LeaveRequestObject) (LeaveResponseObject, error)
@@ -1787,6 +3155,9 @@ type StrictServerInterface interface {
 
 	// (GET /takes/{takeId}/sound)
 	GetSound(ctx context.Context, request GetSoundRequestObject) (GetSoundResponseObject, error)
+	// Vary All variations of a drill of one kind
+	// (POST /variations)
+	Vary(ctx context.Context, request VaryRequestObject) (VaryResponseObject, error)
 }
 
 type StrictHandlerFunc func(ctx *gin.Context, request any) (any, error)
@@ -1966,6 +3337,32 @@ func (sh *strictHandler) GetAssignment(ctx *gin.Context, assignmentId openapi_ty
 	}
 }
 
+// GiveNewest operation middleware
+func (sh *strictHandler) GiveNewest(ctx *gin.Context, assignmentId openapi_types.UUID) {
+	var request GiveNewestRequestObject
+
+	request.AssignmentId = assignmentId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GiveNewest(ctx, request.(GiveNewestRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GiveNewest")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GiveNewestResponseObject); ok {
+		if err := validResponse.VisitGiveNewestResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // GetProgress operation middleware
 func (sh *strictHandler) GetProgress(ctx *gin.Context, assignmentId openapi_types.UUID) {
 	var request GetProgressRequestObject
@@ -2067,6 +3464,150 @@ func (sh *strictHandler) AddTake(ctx *gin.Context, assignmentId openapi_types.UU
 	}
 }
 
+// GetBench operation middleware
+func (sh *strictHandler) GetBench(ctx *gin.Context) {
+	var request GetBenchRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetBench(ctx, request.(GetBenchRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetBench")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetBenchResponseObject); ok {
+		if err := validResponse.VisitGetBenchResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListBlocks operation middleware
+func (sh *strictHandler) ListBlocks(ctx *gin.Context) {
+	var request ListBlocksRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListBlocks(ctx, request.(ListBlocksRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListBlocks")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListBlocksResponseObject); ok {
+		if err := validResponse.VisitListBlocksResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// CreateBlock operation middleware
+func (sh *strictHandler) CreateBlock(ctx *gin.Context, params CreateBlockParams) {
+	var request CreateBlockRequestObject
+
+	request.Params = params
+
+	var body CreateBlockJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CreateBlock(ctx, request.(CreateBlockRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CreateBlock")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(CreateBlockResponseObject); ok {
+		if err := validResponse.VisitCreateBlockResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// DeleteBlock operation middleware
+func (sh *strictHandler) DeleteBlock(ctx *gin.Context, blockId openapi_types.UUID) {
+	var request DeleteBlockRequestObject
+
+	request.BlockId = blockId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DeleteBlock(ctx, request.(DeleteBlockRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DeleteBlock")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(DeleteBlockResponseObject); ok {
+		if err := validResponse.VisitDeleteBlockResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetBlock operation middleware
+func (sh *strictHandler) GetBlock(ctx *gin.Context, blockId openapi_types.UUID) {
+	var request GetBlockRequestObject
+
+	request.BlockId = blockId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetBlock(ctx, request.(GetBlockRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetBlock")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetBlockResponseObject); ok {
+		if err := validResponse.VisitGetBlockResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // ListDrills operation middleware
 func (sh *strictHandler) ListDrills(ctx *gin.Context) {
 	var request ListDrillsRequestObject
@@ -2092,8 +3633,10 @@ func (sh *strictHandler) ListDrills(ctx *gin.Context) {
 }
 
 // CreateDrill operation middleware
-func (sh *strictHandler) CreateDrill(ctx *gin.Context) {
+func (sh *strictHandler) CreateDrill(ctx *gin.Context, params CreateDrillParams) {
 	var request CreateDrillRequestObject
+
+	request.Params = params
 
 	var body CreateDrillJSONRequestBody
 	var err error
@@ -2186,10 +3729,11 @@ func (sh *strictHandler) GetDrill(ctx *gin.Context, drillId openapi_types.UUID) 
 }
 
 // ChangeDrill operation middleware
-func (sh *strictHandler) ChangeDrill(ctx *gin.Context, drillId openapi_types.UUID) {
+func (sh *strictHandler) ChangeDrill(ctx *gin.Context, drillId openapi_types.UUID, params ChangeDrillParams) {
 	var request ChangeDrillRequestObject
 
 	request.DrillId = drillId
+	request.Params = params
 
 	var body ChangeDrillJSONRequestBody
 	var err error
@@ -2255,6 +3799,148 @@ func (sh *strictHandler) CopyDrill(ctx *gin.Context, drillId openapi_types.UUID)
 	}
 }
 
+// PutOnShelf operation middleware
+func (sh *strictHandler) PutOnShelf(ctx *gin.Context, drillId openapi_types.UUID) {
+	var request PutOnShelfRequestObject
+
+	request.DrillId = drillId
+
+	var body PutOnShelfJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.PutOnShelf(ctx, request.(PutOnShelfRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "PutOnShelf")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(PutOnShelfResponseObject); ok {
+		if err := validResponse.VisitPutOnShelfResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListVersions operation middleware
+func (sh *strictHandler) ListVersions(ctx *gin.Context, drillId openapi_types.UUID) {
+	var request ListVersionsRequestObject
+
+	request.DrillId = drillId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListVersions(ctx, request.(ListVersionsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListVersions")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListVersionsResponseObject); ok {
+		if err := validResponse.VisitListVersionsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// Export operation middleware
+func (sh *strictHandler) Export(ctx *gin.Context, params ExportParams) {
+	var request ExportRequestObject
+
+	request.Params = params
+
+	var body ExportJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Export(ctx, request.(ExportRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Export")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ExportResponseObject); ok {
+		if err := validResponse.VisitExportResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// Import operation middleware
+func (sh *strictHandler) Import(ctx *gin.Context, params ImportParams) {
+	var request ImportRequestObject
+
+	request.Params = params
+
+	request.Body = ctx.Request.Body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Import(ctx, request.(ImportRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Import")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ImportResponseObject); ok {
+		if err := validResponse.VisitImportResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // ListPeople operation middleware
 func (sh *strictHandler) ListPeople(ctx *gin.Context) {
 	var request ListPeopleRequestObject
@@ -2279,9 +3965,81 @@ func (sh *strictHandler) ListPeople(ctx *gin.Context) {
 	}
 }
 
+// GetSetup operation middleware
+func (sh *strictHandler) GetSetup(ctx *gin.Context, personId openapi_types.UUID) {
+	var request GetSetupRequestObject
+
+	request.PersonId = personId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetSetup(ctx, request.(GetSetupRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetSetup")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetSetupResponseObject); ok {
+		if err := validResponse.VisitGetSetupResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ChangeSetup operation middleware
+func (sh *strictHandler) ChangeSetup(ctx *gin.Context, personId openapi_types.UUID) {
+	var request ChangeSetupRequestObject
+
+	request.PersonId = personId
+
+	var body ChangeSetupJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ChangeSetup(ctx, request.(ChangeSetupRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ChangeSetup")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ChangeSetupResponseObject); ok {
+		if err := validResponse.VisitChangeSetupResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // Preview operation middleware
-func (sh *strictHandler) Preview(ctx *gin.Context) {
+func (sh *strictHandler) Preview(ctx *gin.Context, params PreviewParams) {
 	var request PreviewRequestObject
+
+	request.Params = params
 
 	var body PreviewJSONRequestBody
 	var err error
@@ -2314,6 +4072,50 @@ func (sh *strictHandler) Preview(ctx *gin.Context) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(PreviewResponseObject); ok {
 		if err := validResponse.VisitPreviewResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// Rework operation middleware
+func (sh *strictHandler) Rework(ctx *gin.Context, params ReworkParams) {
+	var request ReworkRequestObject
+
+	request.Params = params
+
+	var body ReworkJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Rework(ctx, request.(ReworkRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Rework")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ReworkResponseObject); ok {
+		if err := validResponse.VisitReworkResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -2482,6 +4284,50 @@ func (sh *strictHandler) GetSound(ctx *gin.Context, takeId openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(GetSoundResponseObject); ok {
 		if err := validResponse.VisitGetSoundResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// Vary operation middleware
+func (sh *strictHandler) Vary(ctx *gin.Context, params VaryParams) {
+	var request VaryRequestObject
+
+	request.Params = params
+
+	var body VaryJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Vary(ctx, request.(VaryRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Vary")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(VaryResponseObject); ok {
+		if err := validResponse.VisitVaryResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

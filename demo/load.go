@@ -32,7 +32,7 @@ func Load(ctx context.Context, s *store.Store, weeks int, now time.Time, progres
 		return err
 	}
 	for _, d := range drills {
-		if err := s.AddDrill(ctx, id(d.Drill.Name), d); err != nil {
+		if err := s.AddDrill(ctx, id(d.Drill.Name), d.File, d.shelf); err != nil {
 			return err
 		}
 	}
@@ -95,7 +95,7 @@ func (l *loader) take(ctx context.Context, st student, weak simulate.Weak, assig
 		return err
 	}
 	week, day := n/len(practiceDays), n%len(practiceDays)
-	speed := a.BPM() * float64(a.File.Drill.NotesPerBeat) / 60
+	speed := a.BPM() * float64(a.File.Drill.Rhythm.NotesPerBeat) / 60
 	takeID := id(fmt.Sprint(st.name, a.File.Drill.Name, n))
 	seed := uint64(takeID[0])<<8 | uint64(takeID[1])
 	_, err = l.intake.Simulate(ctx, st.player(weak, week, speed, seed), server.Delivery{

@@ -5,9 +5,11 @@ package demo
 
 import (
 	"manudrill/core/drill"
+	"manudrill/core/guitar"
 	"manudrill/core/simulate"
 	"manudrill/core/tempo"
 	"manudrill/formats/drillfile"
+	"manudrill/store"
 )
 
 // A student is an invented person and how they play.
@@ -50,34 +52,69 @@ func gate(right, spread, level float64, passes int) tempo.Gate {
 	return tempo.Gate{RightPercent: right, SpreadPercent: spread, LevelSpreadDB: level, PassesInARow: passes}
 }
 
-var sixStrings = []int{6, 5, 4, 3, 2, 1}
+// shelved is a drill with its place in the library.
+type shelved struct {
+	drillfile.File
+	shelf store.Shelf
+}
 
-var drills = []drillfile.File{
-	{
-		Drill: drill.Drill{Name: "Hammer-on pairs 1-2, 3-4", Pattern: drill.SlurCombinations{Combinations: [][]int{{1, 2}, {3, 4}}, Slur: drill.HammerOns},
-			Position: 7, Strings: sixStrings, Repeats: 1, NotesPerBeat: 2, Passes: 2},
-		Ladder: tempo.Ladder{StartBPM: 60, StepBPM: 4, TargetBPM: 108, Gate: gate(95, 6, 4, 2)},
-	},
-	{
-		Drill: drill.Drill{Name: "Pull-off pairs 2-1, 4-2", Pattern: drill.SlurCombinations{Combinations: [][]int{{1, 2}, {2, 4}}, Slur: drill.PullOffs},
-			Position: 5, Strings: []int{3, 2, 1}, ThereAndBack: true, Repeats: 1, NotesPerBeat: 4, Passes: 3},
-		Ladder: tempo.Ladder{StartBPM: 66, StepBPM: 6, TargetBPM: 126, Gate: gate(95, 7, 4, 2)},
-	},
-	{
-		Drill: drill.Drill{Name: "One finger per fret 1-2-3-4", Pattern: drill.FingerPerFret{Order: []int{1, 2, 3, 4}},
-			Position: 5, Strings: sixStrings, Repeats: 1, NotesPerBeat: 4, Passes: 2},
-		Ladder: tempo.Ladder{StartBPM: 60, StepBPM: 5, TargetBPM: 120, Gate: gate(95, 7, 4, 2)},
-	},
-	{
-		Drill: drill.Drill{Name: "One finger per fret 1-3-2-4", Pattern: drill.FingerPerFret{Order: []int{1, 3, 2, 4}},
-			Position: 5, Strings: sixStrings, Repeats: 1, NotesPerBeat: 4, Passes: 2},
-		Ladder: tempo.Ladder{StartBPM: 72, StepBPM: 6, TargetBPM: 132, Gate: gate(95, 7, 4, 2)},
-	},
-	{
-		Drill: drill.Drill{Name: "Up and down 1-3-4", Pattern: drill.SlurCombinations{Combinations: [][]int{{1, 3, 4}}, Slur: drill.BothSlurs},
-			Position: 7, Strings: sixStrings, Repeats: 1, NotesPerBeat: 6, Passes: 2},
-		Ladder: tempo.Ladder{StartBPM: 50, StepBPM: 4, TargetBPM: 112, Gate: gate(95, 9, 5, 2)},
-	},
+// made returns a drill of a pattern, from plain settings.
+func made(name string, p drill.Pattern, l tempo.Ladder, shelf store.Shelf, set func(*drill.Drill)) shelved {
+	d := drill.New(name, p)
+	set(&d)
+	return shelved{drillfile.File{Drill: d, Ladder: l}, shelf}
+}
+
+func ladder(start, step, target float64, g tempo.Gate) tempo.Ladder {
+	return tempo.Ladder{StartBPM: start, StepBPM: step, TargetBPM: target, Gate: g}
+}
+
+func slurs(s drill.Slur, combinations ...[]int) drill.Pattern {
+	return drill.SlurCombinations{Combinations: combinations, Slur: s}
+}
+
+func shelf(folder string, favourite bool, tags ...string) store.Shelf {
+	return store.Shelf{Folder: folder, Favourite: favourite, Tags: tags}
+}
+
+// perFret sets one finger per fret, picked, four notes a beat.
+func perFret(d *drill.Drill) { d.Attacks.Rule, d.Rhythm.NotesPerBeat = drill.AllPicked, 4 }
+
+var drills = []shelved{
+	made("Hammer-on pairs 1-2, 3-4", slurs(drill.HammerOns, []int{1, 2}, []int{3, 4}),
+		ladder(60, 4, 108, gate(95, 6, 4, 2)), shelf("Slurs", false, "first year", "warm-up"),
+		func(d *drill.Drill) { d.Path.Position = 7 }),
+	made("Pull-off pairs 2-1, 4-2", slurs(drill.PullOffs, []int{1, 2}, []int{2, 4}),
+		ladder(66, 6, 126, gate(95, 7, 4, 2)), shelf("Slurs", true, "second year"),
+		func(d *drill.Drill) {
+			d.Path.Strings, d.Path.Back = []int{3, 2, 1}, drill.Returns
+			d.Rhythm.NotesPerBeat, d.Rhythm.Passes = 4, 3
+		}),
+	made("One finger per fret 1-2-3-4", drill.FingerPerFret{Orders: [][]int{{1, 2, 3, 4}}},
+		ladder(60, 5, 120, gate(95, 7, 4, 2)), shelf("One finger per fret", true, "warm-up"), perFret),
+	made("One finger per fret 1-3-2-4", drill.FingerPerFret{Orders: [][]int{{1, 3, 2, 4}}},
+		ladder(72, 6, 132, gate(95, 7, 4, 2)), shelf("One finger per fret", false), perFret),
+	made("Up and down 1-3-4", slurs(drill.BothSlurs, []int{1, 3, 4}),
+		ladder(50, 4, 112, gate(95, 9, 5, 2)), shelf("Slurs", true, "second year"),
+		func(d *drill.Drill) { d.Path.Position, d.Rhythm.NotesPerBeat = 7, 6 }),
+	made("Diagonal up to the ninth fret", drill.Diagonal{Orders: [][]int{{1, 2, 3, 4}}},
+		ladder(60, 4, 112, gate(95, 7, 4, 2)), shelf("One finger per fret", false, "crossings"),
+		func(d *drill.Drill) {
+			perFret(d)
+			d.Path.Strings, d.Path.Back = []int{5, 4, 3, 2}, drill.Mirrored
+			d.Path.Shift = drill.Shift{By: 1, Each: drill.EachCell, Count: 4, Home: true}
+		}),
+	made("A minor pentatonic, one slur in four", drill.ScaleRun{PerString: []int{2}, Order: drill.Both},
+		ladder(60, 5, 120, gate(95, 8, 5, 2)), shelf("Scales", false, "second year"),
+		func(d *drill.Drill) {
+			d.Key, d.Rhythm.NotesPerBeat = &guitar.Key{Root: 9, Scale: "minorPentatonic"}, 3
+			d.Attacks = drill.Attacks{Rule: drill.InTurn, Cycle: []bool{false, true, false, false}}
+		}),
+	made("Taps over fifth position", drill.Tapping{Low: 1, Middle: 4, TapAt: 7, Order: drill.TapInTurn},
+		ladder(50, 4, 100, gate(95, 9, 6, 2)), shelf("Both hands", false, "third year"),
+		func(d *drill.Drill) {
+			d.Path.Strings, d.Path.Stay, d.Rhythm.NotesPerBeat = []int{2}, drill.Stay{Count: 4, Unit: drill.Times}, 3
+		}),
 }
 
 // player is how the student plays a drill in a week (from 0) at a speed in

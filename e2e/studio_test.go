@@ -72,11 +72,10 @@ func run(m *testing.M) (int, error) {
 
 // shortDrill takes few seconds to play: 8 notes, twice, four a second.
 func shortDrill(name string) drillfile.File {
+	d := drill.New(name, drill.SlurCombinations{Combinations: [][]int{{1, 3}}, Slur: drill.HammerOns})
+	d.Path.Strings = []int{4, 3, 2, 1}
 	return drillfile.File{
-		Drill: drill.Drill{
-			Name: name, Pattern: drill.SlurCombinations{Combinations: [][]int{{1, 3}}, Slur: drill.HammerOns},
-			Position: 5, Strings: []int{4, 3, 2, 1}, Repeats: 1, NotesPerBeat: 2, Passes: 2,
-		},
+		Drill: d,
 		Ladder: tempo.Ladder{StartBPM: 120, StepBPM: 10, TargetBPM: 160,
 			Gate: tempo.Gate{RightPercent: 90, SpreadPercent: 10, LevelSpreadDB: 6, PassesInARow: 2}},
 	}
@@ -87,7 +86,7 @@ func shortDrill(name string) drillfile.File {
 func onTheStand(t *testing.T, file drillfile.File) string {
 	t.Helper()
 	id := uuid.New()
-	require.NoError(t, kept.AddDrill(t.Context(), id, file))
+	require.NoError(t, kept.AddDrill(t.Context(), id, file, store.Shelf{}))
 	assignment, err := kept.Assign(t.Context(), id, people[student].ID)
 	require.NoError(t, err)
 	return "/stand/" + assignment.String()

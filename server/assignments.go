@@ -18,12 +18,41 @@ func (s *Server) ListAssignments(ctx context.Context, r api.ListAssignmentsReque
 
 // Assign gives a drill to a student.
 func (s *Server) Assign(ctx context.Context, r api.AssignRequestObject) (api.AssignResponseObject, error) {
+	if err := s.playable(ctx, r.Body.DrillId, r.Body.StudentId); err != nil {
+		return nil, err
+	}
 	id, err := s.store.Assign(ctx, r.Body.DrillId, r.Body.StudentId)
 	if err != nil {
 		return nil, err
 	}
 	a, err := s.store.Assignment(ctx, id)
 	return api.Assign201JSONResponse(assignmentOf(a)), err
+}
+
+// playable reports the faults of a drill on a student's guitar.
+func (s *Server) playable(ctx context.Context, drill, student uuid.UUID) error {
+	d, err := s.store.Drill(ctx, drill)
+	if err != nil {
+		return err
+	}
+	_, err = s.checked(ctx, &d.File, &student)
+	return err
+}
+
+// GiveNewest puts the newest version of the drill on the student's stand.
+func (s *Server) GiveNewest(ctx context.Context, r api.GiveNewestRequestObject) (api.GiveNewestResponseObject, error) {
+	a, err := s.store.Assignment(ctx, r.AssignmentId)
+	if err != nil {
+		return nil, err
+	}
+	if err := s.playable(ctx, a.DrillID, a.Student.ID); err != nil {
+		return nil, err
+	}
+	if err := s.store.GiveNewest(ctx, a.ID); err != nil {
+		return nil, err
+	}
+	a, err = s.store.Assignment(ctx, a.ID)
+	return api.GiveNewest200JSONResponse(assignmentOf(a)), err
 }
 
 // Unassign takes an assignment back.
@@ -46,11 +75,11 @@ func (s *Server) GetAssignment(ctx context.Context, r api.GetAssignmentRequestOb
 	if err != nil {
 		return nil, err
 	}
-	chart, err := a.File.Drill.Chart(s.guitar, a.BPM())
+	chart, err := a.File.Drill.Chart(a.StudentSetup().Guitar, a.BPM())
 	if err != nil {
 		return nil, err
 	}
-	return api.GetAssignment200JSONResponse{Assignment: assignmentOf(a), Chart: chart, BeatsPerPass: chart.Beats(), Neck: neckOf(s.guitar, chart)}, nil
+	return api.GetAssignment200JSONResponse{Assignment: assignmentOf(a), Chart: chart, BeatsPerPass: chart.Beats(), Neck: neckOf(a.StudentSetup(), chart)}, nil
 }
 
 // GetProgress returns the trend of an assignment's takes.

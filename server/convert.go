@@ -23,12 +23,25 @@ func personOf(p store.Person) api.Person {
 }
 
 func savedDrillOf(d store.Drill) api.SavedDrill {
-	return api.SavedDrill{Id: d.ID, File: d.File, ChangedAt: d.ChangedAt, Students: each(d.Students, func(n string) string { return n }), Takes: d.Takes}
+	return api.SavedDrill{
+		Id: d.ID, Version: d.Version, File: d.File, ChangedAt: d.ChangedAt, Students: names(d.Students), Takes: d.Takes,
+		Shelf: api.Shelf{Folder: d.Folder, Tags: names(d.Tags), Favourite: d.Favourite},
+	}
+}
+
+func names(of []string) []string { return each(of, func(n string) string { return n }) }
+
+func versionOf(v store.Version) api.Version {
+	return api.Version{Version: v.Version, File: v.File, SavedAt: v.SavedAt, Takes: v.Takes, Students: names(v.Students)}
+}
+
+func savedBlockOf(b store.Block) api.SavedBlock {
+	return api.SavedBlock{Id: b.ID, Block: b.Block, MadeAt: b.MadeAt}
 }
 
 func assignmentOf(a store.Assignment) api.Assignment {
 	return api.Assignment{
-		Id: a.ID, DrillId: a.DrillID, DrillName: a.File.Drill.Name, Student: personOf(a.Student), Bpm: a.BPM(),
+		Id: a.ID, DrillId: a.DrillID, DrillName: a.File.Drill.Name, Version: a.Version, Newest: a.Newest, Student: personOf(a.Student), Bpm: a.BPM(),
 		Ladder: a.File.Ladder, Takes: a.Takes, AssignedAt: a.AssignedAt, Last: a.Last, LastTakeAt: a.LastTakeAt,
 	}
 }

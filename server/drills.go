@@ -6,54 +6,18 @@ import (
 	"github.com/google/uuid"
 
 	"manudrill/api"
-	"manudrill/core/drill"
-	"manudrill/core/guitar"
 	"manudrill/formats/drillfile"
+	"manudrill/store"
 )
 
-// Preview writes a drill out while it is being set. Faults are part of the
-// answer: a drill half set is no error.
-func (s *Server) Preview(_ context.Context, r api.PreviewRequestObject) (api.PreviewResponseObject, error) {
-	file := *r.Body
-	p := api.Preview{Faults: append(drill.Faults{}, file.Check(s.guitar)...)}
-	chart, err := file.Drill.Chart(s.guitar, file.Ladder.StartBPM)
+// checked returns the drill document of a request if it can be played on the
+// guitar it is for.
+func (s *Server) checked(ctx context.Context, file *drillfile.File, person *uuid.UUID) (drillfile.File, error) {
+	setup, err := s.setupFor(ctx, person)
 	if err != nil {
-		return api.Preview200JSONResponse(p), nil // the faults say why
+		return drillfile.File{}, err
 	}
-	cycle := drill.CycleOf(len(chart.Notes), chart.NotesPerBeat)
-	neck := neckOf(s.guitar, chart)
-	steps := stepsOf(file, chart)
-	p.Chart, p.Cycle, p.Neck, p.Steps = &chart, &cycle, &neck, &steps
-	return api.Preview200JSONResponse(p), nil
-}
-
-// stepsOf tells how fast the notes come at each tempo of the ladder.
-func stepsOf(file drillfile.File, chart drill.Chart) []api.TempoStep {
-	steps := []api.TempoStep{}
-	for _, bpm := range file.Ladder.Steps() {
-		chart.BPM = bpm
-		steps = append(steps, api.TempoStep{Bpm: bpm, NotesPerSecond: chart.NotesPerSecond(), SecondsPerPass: chart.Seconds()})
-	}
-	return steps
-}
-
-// neckOf measures the neck and how far the hand reaches on it for a chart.
-func neckOf(g guitar.Guitar, chart drill.Chart) api.Neck {
-	n := api.Neck{Frets: g.Frets, ScaleMm: g.ScaleMM}
-	for fret := range g.Frets + 1 {
-		n.FretMm = append(n.FretMm, guitar.FretDistance(g.ScaleMM, fret))
-	}
-	low, high := g.Frets, 0
-	for _, note := range chart.Notes {
-		low, high = min(low, note.Fret), max(high, note.Fret)
-	}
-	n.ReachMm = g.Reach(low, high)
-	return n
-}
-
-// checked returns the drill document of a request if it can be played.
-func (s *Server) checked(file *drillfile.File) (drillfile.File, error) {
-	if faults := file.Check(s.guitar); len(faults) > 0 {
+	if faults := file.Check(setup.Guitar); len(faults) > 0 {
 		return drillfile.File{}, faults
 	}
 	return *file, nil
@@ -66,9 +30,9 @@ func (s *Server) saved(ctx context.Context, id uuid.UUID) (api.SavedDrill, error
 }
 
 // add keeps a new drill.
-func (s *Server) add(ctx context.Context, file drillfile.File) (api.SavedDrill, error) {
+func (s *Server) add(ctx context.Context, file drillfile.File, shelf store.Shelf) (api.SavedDrill, error) {
 	id := uuid.New()
-	if err := s.store.AddDrill(ctx, id, file); err != nil {
+	if err := s.store.AddDrill(ctx, id, file, shelf); err != nil {
 		return api.SavedDrill{}, err
 	}
 	return s.saved(ctx, id)
@@ -82,11 +46,11 @@ func (s *Server) ListDrills(ctx context.Context, _ api.ListDrillsRequestObject) 
 
 // CreateDrill saves a new drill.
 func (s *Server) CreateDrill(ctx context.Context, r api.CreateDrillRequestObject) (api.CreateDrillResponseObject, error) {
-	file, err := s.checked(r.Body)
+	file, err := s.checked(ctx, r.Body, r.Params.For)
 	if err != nil {
 		return nil, err
 	}
-	saved, err := s.add(ctx, file)
+	saved, err := s.add(ctx, file, store.Shelf{})
 	return api.CreateDrill201JSONResponse(saved), err
 }
 
@@ -98,7 +62,7 @@ func (s *Server) GetDrill(ctx context.Context, r api.GetDrillRequestObject) (api
 
 // ChangeDrill saves a changed drill.
 func (s *Server) ChangeDrill(ctx context.Context, r api.ChangeDrillRequestObject) (api.ChangeDrillResponseObject, error) {
-	file, err := s.checked(r.Body)
+	file, err := s.checked(ctx, r.Body, r.Params.For)
 	if err != nil {
 		return nil, err
 	}
@@ -121,6 +85,24 @@ func (s *Server) CopyDrill(ctx context.Context, r api.CopyDrillRequestObject) (a
 		return nil, err
 	}
 	original.File.Drill.Name += " (copy)"
-	saved, err := s.add(ctx, original.File)
+	saved, err := s.add(ctx, original.File, original.Shelf)
 	return api.CopyDrill201JSONResponse(saved), err
+}
+
+// PutOnShelf says where a drill stands in the library.
+func (s *Server) PutOnShelf(ctx context.Context, r api.PutOnShelfRequestObject) (api.PutOnShelfResponseObject, error) {
+	if err := s.store.PutOnShelf(ctx, r.DrillId, store.Shelf{Folder: r.Body.Folder, Tags: r.Body.Tags, Favourite: r.Body.Favourite}); err != nil {
+		return nil, err
+	}
+	saved, err := s.saved(ctx, r.DrillId)
+	return api.PutOnShelf200JSONResponse(saved), err
+}
+
+// ListVersions returns a drill's history.
+func (s *Server) ListVersions(ctx context.Context, r api.ListVersionsRequestObject) (api.ListVersionsResponseObject, error) {
+	versions, err := s.store.Versions(ctx, r.DrillId)
+	if err == nil && len(versions) == 0 {
+		err = store.ErrNotFound
+	}
+	return api.ListVersions200JSONResponse(each(versions, versionOf)), err
 }

@@ -10,7 +10,6 @@ import (
 	"manudrill/core/compare"
 	"manudrill/core/drill"
 	"manudrill/core/evenness"
-	"manudrill/core/guitar"
 	"manudrill/core/listen"
 	"manudrill/core/simulate"
 	"manudrill/core/tempo"
@@ -37,7 +36,7 @@ func (in Intake) Receive(ctx context.Context, d Delivery) (store.Take, error) {
 	if kept, err := in.kept(ctx, d); err == nil || !errors.Is(err, store.ErrNotFound) {
 		return kept, err
 	}
-	chart, err := d.Assignment.File.Drill.Chart(guitar.Standard(), d.BPM)
+	chart, err := d.Assignment.File.Drill.Chart(d.Assignment.StudentSetup().Guitar, d.BPM)
 	if err != nil {
 		return store.Take{}, err
 	}
@@ -74,7 +73,7 @@ func (in Intake) kept(ctx context.Context, d Delivery) (store.Take, error) {
 // recording in like any other.
 func (in Intake) Simulate(ctx context.Context, player simulate.Player, d Delivery) (store.Take, error) {
 	var chart drill.Chart
-	chart, err := d.Assignment.File.Drill.Chart(guitar.Standard(), d.BPM)
+	chart, err := d.Assignment.File.Drill.Chart(d.Assignment.StudentSetup().Guitar, d.BPM)
 	if err != nil {
 		return store.Take{}, err
 	}

@@ -9,6 +9,7 @@ import (
 
 	"manudrill/api"
 	"manudrill/core/drill"
+	"manudrill/formats/exchange"
 	"manudrill/formats/sound"
 	"manudrill/store"
 )
@@ -36,14 +37,34 @@ func (p problem) body() api.Problem {
 
 // The problems that carry nothing of their own.
 var (
-	errNobody   = problem{http.StatusUnauthorized, "nobody", "Nobody is here", "Choose who you are first.", nil}
-	errNotYours = problem{http.StatusForbidden, "not-yours", "Not for you", "This belongs to somebody else. Choose another person at the door.", nil}
-	errMissing  = problem{http.StatusNotFound, "not-found", "Not found", "There is nothing here any more; go back to the list.", nil}
-	errTooLarge = problem{http.StatusRequestEntityTooLarge, "too-large", "The file is too large", "A take may have 100 MB at the most. Cut the recording to the drill, or save it as FLAC.", nil}
-	errNoNotes  = problem{http.StatusUnprocessableEntity, "no-notes", "No notes were heard", "The recording holds no notes. Check that the right microphone is chosen, move it closer to the guitar, and play again.", nil}
-	errSameTake = problem{http.StatusConflict, "take-exists", "This take belongs elsewhere", "The recording has already been handed in for another drill. Record it anew.", nil}
-	errEnded    = problem{http.StatusGone, "assignment-ended", "This drill has been taken back", "Your instructor has taken this drill back, so no new take can be added. The old ones are kept.", nil}
+	errNobody           = problem{http.StatusUnauthorized, "nobody", "Nobody is here", "Choose who you are first.", nil}
+	errNotYours         = problem{http.StatusForbidden, "not-yours", "Not for you", "This belongs to somebody else. Choose another person at the door.", nil}
+	errMissing          = problem{http.StatusNotFound, "not-found", "Not found", "There is nothing here any more; go back to the list.", nil}
+	errTooLarge         = problem{http.StatusRequestEntityTooLarge, "too-large", "The file is too large", "A take may have 100 MB at the most. Cut the recording to the drill, or save it as FLAC.", nil}
+	errNoNotes          = problem{http.StatusUnprocessableEntity, "no-notes", "No notes were heard", "The recording holds no notes. Check that the right microphone is chosen, move it closer to the guitar, and play again.", nil}
+	errSameTake         = problem{http.StatusConflict, "take-exists", "This take belongs elsewhere", "The recording has already been handed in for another drill. Record it anew.", nil}
+	errTooLargeToImport = problem{http.StatusRequestEntityTooLarge, "too-large", "The file is too large", "A file that is made into a drill may have 8 MB at the most. Cut the music to the part to be drilled.", nil}
+	errEnded            = problem{http.StatusGone, "assignment-ended", "This drill has been taken back", "Your instructor has taken this drill back, so no new take can be added. The old ones are kept.", nil}
 )
+
+// notReadable tells why a file cannot be made into a drill.
+func notReadable(err error) error {
+	var faults drill.Faults
+	if errors.As(err, &faults) {
+		return faults
+	}
+	return problem{http.StatusUnprocessableEntity, "not-a-drill", "This file cannot be made into a drill", upperFirst(err.Error()) + ".", nil}
+}
+
+// notOffered tells that a drill cannot be varied like that.
+func notOffered(err error) error {
+	return problem{http.StatusUnprocessableEntity, "not-offered", "There are no such variations", upperFirst(err.Error()) + ".", nil}
+}
+
+// notASetup tells what cannot be in a setup.
+func notASetup(err error) error {
+	return problem{http.StatusUnprocessableEntity, "not-a-setup", "Guitar and hand cannot be like this", upperFirst(err.Error()) + ".", nil}
+}
 
 // problemOf turns any error into the problem that is told.
 func problemOf(err error) problem {
@@ -57,6 +78,8 @@ func problemOf(err error) problem {
 		return problem{http.StatusUnprocessableEntity, "drill-faults", "The drill cannot be played like this", faults.Error(), faults}
 	case errors.As(err, &tooLarge):
 		return errTooLarge
+	case errors.Is(err, exchange.ErrTooLong):
+		return problem{http.StatusUnprocessableEntity, "too-long", "This is too long", upperFirst(err.Error()) + ".", nil}
 	case errors.Is(err, store.ErrNotFound):
 		return errMissing
 	case errors.Is(err, sound.ErrNotSound), errors.Is(err, sound.ErrEmpty), errors.Is(err, sound.ErrCutOff), errors.Is(err, sound.ErrUnsupported):

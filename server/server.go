@@ -10,7 +10,6 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"manudrill/api"
-	"manudrill/core/guitar"
 	"manudrill/store"
 )
 
@@ -19,13 +18,12 @@ type Server struct {
 	store    *store.Store
 	intake   Intake
 	sessions *scs.SessionManager
-	guitar   guitar.Guitar
 }
 
 // New returns the handler of the whole application: the API under /api and the
 // web interface, built into web, everywhere else.
 func New(s *store.Store, web fs.FS) (http.Handler, error) {
-	srv := &Server{store: s, intake: Intake{s}, sessions: newSessions(s.Pool()), guitar: guitar.Standard()}
+	srv := &Server{store: s, intake: Intake{s}, sessions: newSessions(s.Pool())}
 	check, err := requestCheck(api.Spec)
 	if err != nil {
 		return nil, err

@@ -42,10 +42,10 @@ func TestADrillFromMakingToDeleting(t *testing.T) {
 	c.ok(http.MethodPost, "/drills", someDrill(), &made)
 	path := "/drills/" + made.Id.String()
 	changed := someDrill()
-	changed.Drill.Position = 5
+	changed.Drill.Path.Position = 5
 	c.ok(http.MethodPut, path, changed, nil)
 	c.ok(http.MethodGet, path, nil, &got)
-	assert.Equal(t, 5, got.File.Drill.Position)
+	assert.Equal(t, 5, got.File.Drill.Path.Position)
 	c.ok(http.MethodPost, path+"/copy", nil, &copied)
 	assert.Equal(t, "pairs (copy)", copied.File.Drill.Name)
 	c.ok(http.MethodDelete, path, nil, nil)
@@ -73,7 +73,7 @@ func TestAPreviewIsTheChart(t *testing.T) {
 	assert.Equal(t, []float64{100, 110, 120}, []float64{(*p.Steps)[0].Bpm, (*p.Steps)[1].Bpm, (*p.Steps)[2].Bpm})
 	assert.InDelta(t, 324, p.Neck.FretMm[12], 1e-9, "the twelfth fret halves a 648 mm string")
 
-	file.Drill.Position = 21
+	file.Drill.Path.Position = 21
 	file.Ladder.StepBPM = 0
 	p = api.Preview{}
 	c.ok(http.MethodPost, "/preview", file, &p)
@@ -84,11 +84,11 @@ func TestAPreviewIsTheChart(t *testing.T) {
 func TestADrillThatCannotBePlayedIsNotSaved(t *testing.T) {
 	c := as(t, teacher)
 	file := someDrill()
-	file.Drill.Position = 21
+	file.Drill.Path.Position = 21
 	p := c.fails(http.StatusUnprocessableEntity, http.MethodPost, "/drills", file)
 	require.NotNil(t, p.Errors)
-	assert.Equal(t, "position", (*p.Errors)[0].Field)
-	assert.Contains(t, p.Detail, "position 20 or lower")
+	assert.Equal(t, "path.position", (*p.Errors)[0].Field)
+	assert.Contains(t, p.Detail, "Use position 20")
 
 	for name, body := range map[string]any{
 		"no body at all":   map[string]any{},
@@ -216,9 +216,9 @@ func TestBadRecordingsAreRefusedInPlainWords(t *testing.T) {
 func TestATakeOfAnotherDrillIsKeptAndSaidToBe(t *testing.T) {
 	a := assigned(t, someDrill(), ann)
 	other := someDrill()
-	other.Drill.Pattern = drill.FingerPerFret{Order: []int{4, 2, 3, 1}}
-	other.Drill.Position = 2
-	other.Drill.Strings = []int{1, 2, 3, 4, 5, 6}
+	other.Drill.Pattern = drill.FingerPerFret{Orders: [][]int{{4, 2, 3, 1}}}
+	other.Drill.Path.Position = 2
+	other.Drill.Path.Strings = []int{1, 2, 3, 4, 5, 6}
 	var take api.Take
 	as(t, ann).ok(http.MethodPut, takePath(a, uuid.New(), 100), played(t, other, 90, steady).EncodeWAV(), &take)
 	assert.True(t, take.Analysis.Foreign)
@@ -275,7 +275,7 @@ func TestTakesStayWhenTheDrillGoes(t *testing.T) {
 	var take api.Take
 	student.ok(http.MethodPut, "/assignments/"+a.Id.String()+"/simulated/"+uuid.NewString(), steady, &take)
 	changed := someDrill()
-	changed.Drill.Position = 2
+	changed.Drill.Path.Position = 2
 	instructor.ok(http.MethodPut, "/drills/"+a.DrillId.String(), changed, nil)
 	instructor.ok(http.MethodDelete, "/drills/"+a.DrillId.String(), nil, nil)
 	var kept api.Take

@@ -37,7 +37,10 @@ var (
 	open          = map[string]bool{"ListPeople": true, "Enter": true, "Leave": true}
 	forInstructor = map[string]bool{
 		"Preview": true, "ListDrills": true, "GetDrill": true, "CreateDrill": true, "ChangeDrill": true,
-		"DeleteDrill": true, "CopyDrill": true, "Assign": true, "Unassign": true,
+		"DeleteDrill": true, "CopyDrill": true, "Assign": true, "Unassign": true, "GiveNewest": true,
+		"GetBench": true, "Rework": true, "Vary": true, "Export": true, "Import": true,
+		"PutOnShelf": true, "ListVersions": true,
+		"ListBlocks": true, "CreateBlock": true, "GetBlock": true, "DeleteBlock": true,
 	}
 )
 

@@ -162,11 +162,10 @@ func (c client) fails(status int, method, path string, body any) api.Problem {
 }
 
 func someDrill() drillfile.File {
+	d := drill.New("pairs", drill.SlurCombinations{Combinations: [][]int{{1, 3}}, Slur: drill.HammerOns})
+	d.Path.Position, d.Path.Strings = 7, []int{4, 3, 2, 1}
 	return drillfile.File{
-		Drill: drill.Drill{
-			Name: "pairs", Pattern: drill.SlurCombinations{Combinations: [][]int{{1, 3}}, Slur: drill.HammerOns},
-			Position: 7, Strings: []int{4, 3, 2, 1}, Repeats: 1, NotesPerBeat: 2, Passes: 2,
-		},
+		Drill: d,
 		Ladder: tempo.Ladder{StartBPM: 100, StepBPM: 10, TargetBPM: 120,
 			Gate: tempo.Gate{RightPercent: 90, SpreadPercent: 10, LevelSpreadDB: 6, PassesInARow: 2}},
 	}

@@ -55,7 +55,8 @@ const selectTakes = `
 func (s *Store) AddTake(ctx context.Context, t Take, flac []byte, decide func([]tempo.Result) tempo.Decision) error {
 	return pgx.BeginFunc(ctx, s.pool, func(tx pgx.Tx) error {
 		// Takes of one assignment are decided one after the other.
-		if err := tx.QueryRow(ctx, `SELECT id FROM assignments WHERE id = $1 FOR UPDATE`, t.AssignmentID).Scan(nil); err != nil {
+		var version int
+		if err := tx.QueryRow(ctx, `SELECT version FROM assignments WHERE id = $1 FOR UPDATE`, t.AssignmentID).Scan(&version); err != nil {
 			if errors.Is(err, pgx.ErrNoRows) {
 				return ErrNotFound
 			}
@@ -67,9 +68,9 @@ func (s *Store) AddTake(ctx context.Context, t Take, flac []byte, decide func([]
 		}
 		t.Decision = decide(append(results, t.Result()))
 		tag, err := tx.Exec(ctx, `
-			INSERT INTO takes (id, assignment_id, bpm, source, recorded_at, seconds, chart, analysis, decision)
-			VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9) ON CONFLICT (id) DO NOTHING`,
-			t.ID, t.AssignmentID, t.BPM, t.Source, t.RecordedAt, t.Seconds, t.Chart, t.Analysis, t.Decision)
+			INSERT INTO takes (id, assignment_id, bpm, source, recorded_at, seconds, chart, analysis, decision, version)
+			VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) ON CONFLICT (id) DO NOTHING`,
+			t.ID, t.AssignmentID, t.BPM, t.Source, t.RecordedAt, t.Seconds, t.Chart, t.Analysis, t.Decision, version)
 		if err != nil || tag.RowsAffected() == 0 {
 			return err
 		}

@@ -68,6 +68,31 @@ func TestTheCommandsInARow(t *testing.T) {
 	assert.Equal(t, evenness.FingerPair{From: 2, To: 4, Attack: drill.Hammer}, *a.Weakest)
 }
 
+func example(t *testing.T) string {
+	t.Helper()
+	raw, err := os.ReadFile("../../docs/example.drill.json")
+	require.NoError(t, err)
+	return string(raw)
+}
+
+func TestDrillsGoOutAndComeIn(t *testing.T) {
+	dir := t.TempDir()
+	for _, name := range []string{"a.musicxml", "a.mid", "a.txt", "a.json"} {
+		out, back := filepath.Join(dir, name), filepath.Join(dir, name+".drill.json")
+		_, err := run("export", "../../docs/example.drill.json", out)
+		require.NoError(t, err)
+		_, err = run("import", out, back)
+		require.NoError(t, err)
+		printed, err := run("chart", back)
+		require.NoError(t, err)
+		var chart drill.Chart
+		require.NoError(t, json.Unmarshal([]byte(printed), &chart))
+		assert.Len(t, chart.Notes, 33, name)
+	}
+	_, err := run("export", "--format", "wavClick", "../../docs/example.drill.json", filepath.Join(dir, "a.wav"))
+	assert.NoError(t, err)
+}
+
 func TestBadInputIsOneClearLine(t *testing.T) {
 	chart := write(t, "chart.json", `{"bpm": 60, "notesPerBeat": 1, "notes": [{"beat": 0, "midi": 60, "attack": "pick"}]}`)
 	silent := write(t, "silent.wav", string(sound.FromMono(44100, make([]float64, 44100)).EncodeWAV()))
@@ -82,7 +107,9 @@ func TestBadInputIsOneClearLine(t *testing.T) {
 		"is no player":               {"simulate", "--chart", chart, "--player", silent, "--out", "x"},
 		"clockMs is -1":              {"simulate", "--chart", chart, "--player", write(t, "p.json", `{"clockMs": -1}`), "--out", "x"},
 		"cannot be read":             {"chart", chart},
-		"Use position 21 or lower":   {"chart", write(t, "far.json", `{"drill": {"name": "far", "pattern": {"kind": "fingerPerFret", "order": [1, 2]}, "position": 22, "strings": [1], "repeats": 1, "notesPerBeat": 1, "passes": 1}, "ladder": {}}`)},
+		"Use position 19":            {"chart", write(t, "far.json", strings.Replace(example(t), `"position": 7`, `"position": 22`, 1))},
+		"tells no format":            {"export", "../../docs/example.drill.json", "x.odt"},
+		"no tablature":               {"import", write(t, "letter.txt", "Dear teacher"), "x.json"},
 		"required flag(s) \"chart\"": {"analyze", silent},
 	} {
 		printed, err := run(args...)

@@ -15,10 +15,8 @@ import (
 
 // pairs is a drill of 22 notes over all strings and back, two a beat.
 func pairs(t require.TestingT) drill.Chart {
-	d := drill.Drill{
-		Name: "pairs", Pattern: drill.SlurCombinations{Combinations: [][]int{{1, 3}}, Slur: drill.HammerOns},
-		Position: 7, Strings: []int{6, 5, 4, 3, 2, 1}, ThereAndBack: true, Repeats: 1, NotesPerBeat: 2, Passes: 1,
-	}
+	d := drill.New("pairs", drill.SlurCombinations{Combinations: [][]int{{1, 3}}, Slur: drill.HammerOns})
+	d.Path.Position, d.Path.Back, d.Rhythm.Passes = 7, drill.Returns, 1
 	chart, err := d.Chart(guitar.Standard(), 90)
 	require.NoError(t, err)
 	return chart
@@ -103,8 +101,9 @@ func TestAllPassesAreExpected(t *testing.T) {
 
 func TestAnotherDrillIsForeign(t *testing.T) {
 	chart := pairs(t)
-	d := drill.Drill{Name: "other", Pattern: drill.FingerPerFret{Order: []int{4, 2, 3, 1}},
-		Position: 2, Strings: []int{1, 2, 3, 4, 5, 6}, Repeats: 1, NotesPerBeat: 4, Passes: 1}
+	d := drill.New("other", drill.FingerPerFret{Orders: [][]int{{4, 2, 3, 1}}})
+	d.Path.Position, d.Path.Strings = 2, []int{1, 2, 3, 4, 5, 6}
+	d.Attacks.Rule, d.Rhythm.NotesPerBeat, d.Rhythm.Passes = drill.AllPicked, 4, 1
 	other, err := d.Chart(guitar.Standard(), 90)
 	require.NoError(t, err)
 	assert.True(t, compare.Compare(chart, exact(other, 2, 90)).Foreign())

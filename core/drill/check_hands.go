@@ -84,10 +84,10 @@ func (p TwoHands) tapHigher(frets int) Pattern {
 // ChordsOf names the chord of each place the cell is carried to, where both
 // hands sound together; places without one it knows are left out.
 func ChordsOf(c Chart) []PlacedChord {
+	out := []PlacedChord{}
 	if !usesTaps(c.Notes) {
-		return nil
+		return out
 	}
-	var out []PlacedChord
 	for from := 0; from < len(c.Notes); {
 		to := from
 		var sounding []int

@@ -17,10 +17,9 @@ import (
 
 func chartOf(t *testing.T, passes int) drill.Chart {
 	t.Helper()
-	d := drill.Drill{
-		Name: "test", Pattern: drill.SlurCombinations{Combinations: [][]int{{1, 2, 4}}, Slur: drill.HammerOns},
-		Position: 5, Strings: []int{3, 2, 1}, Repeats: 2, NotesPerBeat: 3, Passes: passes,
-	}
+	d := drill.New("test", drill.SlurCombinations{Combinations: [][]int{{1, 2, 4}}, Slur: drill.HammerOns})
+	d.Path.Strings, d.Path.Stay.Count = []int{3, 2, 1}, 2
+	d.Rhythm.NotesPerBeat, d.Rhythm.Passes = 3, passes
 	chart, err := d.Chart(guitar.Standard(), 60)
 	require.NoError(t, err)
 	return chart

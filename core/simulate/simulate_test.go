@@ -20,10 +20,9 @@ import (
 
 func chartOf(t *testing.T, bpm float64, slur drill.Slur, passes int) drill.Chart {
 	t.Helper()
-	d := drill.Drill{
-		Name: "test", Pattern: drill.SlurCombinations{Combinations: [][]int{{1, 2, 4}}, Slur: slur},
-		Position: 5, Strings: []int{5, 4, 3, 2, 1}, Repeats: 1, NotesPerBeat: 3, Passes: passes,
-	}
+	d := drill.New("test", drill.SlurCombinations{Combinations: [][]int{{1, 2, 4}}, Slur: slur})
+	d.Path.Strings = []int{5, 4, 3, 2, 1}
+	d.Rhythm.NotesPerBeat, d.Rhythm.Passes = 3, passes
 	chart, err := d.Chart(guitar.Standard(), bpm)
 	require.NoError(t, err)
 	return chart

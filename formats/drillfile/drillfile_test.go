@@ -39,7 +39,7 @@ func TestDocumentsThatCannotBeRead(t *testing.T) {
 }
 
 func TestFaultsOfDrillAndLadderComeTogether(t *testing.T) {
-	file, err := drillfile.Read([]byte(`{"drill": {"name": "x", "pattern": {"kind": "fingerPerFret", "order": []}}, "ladder": {}}`))
+	file, err := drillfile.Read([]byte(`{"drill": {"name": "x", "pattern": {"kind": "fingerPerFret", "orders": []}}, "ladder": {}}`))
 	require.NoError(t, err)
 	fields := map[string]bool{}
 	for _, f := range file.Check(guitar.Standard()) {

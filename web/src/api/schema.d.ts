@@ -49,8 +49,93 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Write a drill out while it is being set */
+        /** Write a drill out while it is being set, and look at it with an instructor's eyes */
         post: operations["preview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What drills can be made from */
+        get: operations["getBench"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/rework": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Transpose a drill, move it to other strings, or make its notes one's own */
+        post: operations["rework"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/variations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** All variations of a drill of one kind */
+        post: operations["vary"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a drill out in an open format */
+        post: operations["export"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a drill of MusicXML, MIDI, tab text or a drill document */
+        post: operations["import"];
         delete?: never;
         options?: never;
         head?: never;
@@ -83,6 +168,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["getDrill"];
+        /** Save a changed drill; a version with takes stays and the change becomes the next */
         put: operations["changeDrill"];
         post?: never;
         /** Take a drill off the list; its takes stay */
@@ -104,6 +190,98 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["copyDrill"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/drills/{drillId}/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drillId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Say where a drill stands in the library */
+        put: operations["putOnShelf"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/drills/{drillId}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drillId: string;
+            };
+            cookie?: never;
+        };
+        /** A drill's history */
+        get: operations["listVersions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/blocks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Drills to be practised one after the other */
+        get: operations["listBlocks"];
+        put?: never;
+        post: operations["createBlock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/blocks/{blockId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                blockId: string;
+            };
+            cookie?: never;
+        };
+        get: operations["getBlock"];
+        put?: never;
+        post?: never;
+        delete: operations["deleteBlock"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/people/{personId}/setup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                personId: string;
+            };
+            cookie?: never;
+        };
+        /** Somebody's guitar, hand and weights */
+        get: operations["getSetup"];
+        put: operations["changeSetup"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -142,6 +320,25 @@ export interface paths {
         post?: never;
         /** Take an assignment back; its takes stay */
         delete: operations["unassign"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/assignments/{assignmentId}/newest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                assignmentId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put the newest version of the drill on the student's stand */
+        post: operations["giveNewest"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -278,6 +475,12 @@ export interface components {
         Fault: {
             field: string;
             text: string;
+            mends?: components["schemas"]["Mend"][];
+        };
+        Mend: {
+            /** @description What is changed */
+            text: string;
+            drill: components["schemas"]["Drill"];
         };
         Person: {
             /** Format: uuid */
@@ -294,14 +497,18 @@ export interface components {
         Drill: {
             name: string;
             pattern: components["schemas"]["Pattern"];
-            position: number;
-            strings: number[];
-            thereAndBack: boolean;
-            repeats: number;
-            notesPerBeat: number;
-            passes: number;
+            key?: components["schemas"]["Key"];
+            path: components["schemas"]["Path"];
+            attacks: components["schemas"]["Attacks"];
+            rhythm: components["schemas"]["Rhythm"];
+            strokes: components["schemas"]["Strokes"];
+            fingering: components["schemas"]["Fingering"];
+            /** @description Cells turned over in the hand */
+            mirror: boolean;
+            /** @description The whole pass from its end */
+            reverse: boolean;
         };
-        Pattern: components["schemas"]["SlurCombinations"] | components["schemas"]["FingerPerFret"];
+        Pattern: components["schemas"]["SlurCombinations"] | components["schemas"]["Trill"] | components["schemas"]["FingerPerFret"] | components["schemas"]["Diagonal"] | components["schemas"]["StringPair"] | components["schemas"]["ScaleRun"] | components["schemas"]["MixedRun"] | components["schemas"]["OneString"] | components["schemas"]["Tapping"] | components["schemas"]["TwoHands"] | components["schemas"]["TwoStringShape"] | components["schemas"]["OpenStrings"] | components["schemas"]["Triad"] | components["schemas"]["ChordShape"] | components["schemas"]["SkipArpeggio"] | components["schemas"]["FreeCell"];
         SlurCombinations: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -312,13 +519,235 @@ export interface components {
             /** @enum {string} */
             slur: "hammer" | "pull" | "both";
         };
+        Trill: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "trill";
+            fingers: components["schemas"]["Fingers"];
+        };
         FingerPerFret: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "fingerPerFret";
-            order: components["schemas"]["Fingers"];
+            orders: components["schemas"]["Fingers"][];
+        };
+        Diagonal: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "diagonal";
+            orders: components["schemas"]["Fingers"][];
+        };
+        StringPair: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stringPair";
+            orders: components["schemas"]["Fingers"][];
+        };
+        ScaleRun: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "scaleRun";
+            perString: number[];
+            order: components["schemas"]["Order"];
+            sequence: components["schemas"]["Sequence"];
+            topTapped: boolean;
+        };
+        MixedRun: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mixedRun";
+            slurred: number;
+            picked: number;
+            order: components["schemas"]["Order"];
+            sequence: components["schemas"]["Sequence"];
+        };
+        OneString: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "oneString";
+            steps: number[];
+        };
+        Tapping: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tapping";
+            low: number;
+            middle: number;
+            tapAt: number;
+            /** @enum {string} */
+            order: "tapLowMiddle" | "tapMiddleLow" | "inTurn";
+        };
+        TwoHands: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "twoHands";
+            fretted: number[];
+            tapped: number[];
+            moves: components["schemas"]["TwoMove"][];
+        };
+        TwoStringShape: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "twoStringShape";
+            lower: number[];
+            higher: number[];
+            order: components["schemas"]["Order"];
+        };
+        OpenStrings: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "openStrings";
+            fingers: number[];
+        };
+        Triad: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "triad";
+            voices: number[];
+            order: components["schemas"]["Order"];
+        };
+        ChordShape: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "chordShape";
+            shape: components["schemas"]["HeldFinger"][];
+            leaper: number;
+            leaps: components["schemas"]["Leap"][];
+        };
+        SkipArpeggio: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "skipArpeggio";
+            perString: number;
+            extra: number;
+            order: components["schemas"]["Order"];
+        };
+        FreeCell: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "free";
+            notes: components["schemas"]["FreeNote"][];
+        };
+        Sequence: {
+            /** @description Notes in a group; 0 leaves the run whole */
+            length: number;
+            advance: number;
+        };
+        TwoMove: {
+            fretting: number;
+            tapping: number;
+        };
+        HeldFinger: {
+            finger: number;
+            fret: number;
+        };
+        Leap: {
+            string: number;
+            fret: number;
+        };
+        FreeNote: {
+            string: number;
+            fret: number;
+            finger?: number;
+            /** @enum {string} */
+            hand?: "fret" | "tap";
+            attack?: components["schemas"]["Attack"];
+        };
+        /** @enum {string} */
+        Order: "up" | "down" | "both" | "cascade";
+        Key: {
+            /** @description Pitch class, 0 is C */
+            root: number;
+            scale: string;
+            intervals?: number[];
+        };
+        Path: {
+            position: number;
+            strings: number[];
+            /** @enum {string} */
+            spread: "neighbours" | "widening" | "opening" | "own";
+            groups?: components["schemas"]["Fingers"][];
+            /** @enum {string} */
+            back: "none" | "return" | "mirror";
+            stay: components["schemas"]["Stay"];
+            shift: components["schemas"]["Shift"];
+            together: boolean;
+        };
+        Stay: {
+            count: number;
+            /** @enum {string} */
+            unit: "times" | "beats" | "seconds";
+        };
+        Shift: {
+            by: number;
+            /** @enum {string} */
+            each: "cell" | "leg" | "round";
+            count: number;
+            home: boolean;
+            slide: boolean;
+        };
+        Attacks: {
+            /** @enum {string} */
+            rule: "picked" | "slurred" | "legato" | "hammers" | "pulls" | "noPluck" | "inTurn";
+            cycle?: boolean[];
+        };
+        Rhythm: {
+            notesPerBeat: number;
+            beatsPerBar: number;
+            passes: number;
+            /** @description Notes added at the end of a pass or left out */
+            close: number;
+            /** @description The click only counts in */
+            free: boolean;
+        };
+        Strokes: {
+            /** @enum {string} */
+            rule: "alternate" | "economy" | "down" | "fingers" | "keepTime";
+            fromUp: boolean;
+        };
+        Fingering: {
+            /** @enum {string} */
+            stretch: "middle" | "ring";
+            tapFinger: number;
+            keepDown: boolean;
+            own?: components["schemas"]["PlacedFinger"][];
+            /** @description Semitones every fretted note is held bent by */
+            bendHeld?: number;
+        };
+        PlacedFinger: {
+            string: number;
+            fret: number;
+            finger: number;
         };
         Fingers: number[];
         Ladder: {
@@ -344,6 +773,10 @@ export interface components {
             /** Format: double */
             bpm: number;
             notesPerBeat: number;
+            /** @description 4 where missing */
+            beatsPerBar?: number;
+            /** @description The click only counts in */
+            free?: boolean;
             tuning: number[];
             passes?: number;
             notes: components["schemas"]["ChartNote"][];
@@ -359,10 +792,18 @@ export interface components {
             /** @enum {string} */
             hand: "fret" | "tap";
             /** @enum {string} */
-            stroke?: "down" | "up";
+            stroke?: "down" | "up" | "i" | "m";
+            /** @description Semitones the string is held bent by */
+            bend?: number;
+            /** @description The finger stays down under the next note */
+            keep?: boolean;
+            /** @description The fretted pitch as the key spells it: F#4 */
+            written?: string;
+            /** @description Counts the places the cell is carried to, from 0 */
+            cell?: number;
         };
         /** @enum {string} */
-        Attack: "pick" | "hammer" | "pull" | "tap" | "slide" | "bend";
+        Attack: "pick" | "hammer" | "pull" | "tap" | "slide" | "nowhere" | "bend";
         Cycle: {
             notes: number;
             closesAfter: number;
@@ -376,8 +817,167 @@ export interface components {
             cycle?: components["schemas"]["Cycle"];
             neck?: components["schemas"]["Neck"];
             steps?: components["schemas"]["TempoStep"][];
+            remarks?: components["schemas"]["Remark"][];
+            damping?: components["schemas"]["Damping"][];
+            chords?: components["schemas"]["PlacedChord"][];
+            difficulty?: components["schemas"]["Difficulty"];
+            varieties?: components["schemas"]["Variety"][];
+        };
+        Remark: {
+            /** @enum {string} */
+            check: "slur" | "order" | "reach" | "stretch" | "hands" | "strokes" | "cycle";
+            /** @description Needs mending; else it is good to know */
+            care: boolean;
+            text: string;
+            /** @description Of the chart, from 0 */
+            notes?: number[];
+            mends?: components["schemas"]["Mend"][];
+        };
+        Damping: {
+            from: number;
+            to: number;
+            string: number;
+            thicker: number[];
+            thinner: number[];
+            /** @enum {string} */
+            with: "firstFinger" | "otherFinger" | "damper";
+        };
+        PlacedChord: {
+            from: number;
+            to: number;
+            chord: components["schemas"]["Chord"];
+        };
+        Chord: {
+            root: number;
+            name: string;
+            /** @description Pitch class to root or third or fifth */
+            roles: {
+                [key: string]: string;
+            };
+        };
+        Difficulty: {
+            /** Format: double */
+            total: number;
+            parts: components["schemas"]["DifficultyPart"][];
+        };
+        DifficultyPart: {
+            /** @enum {string} */
+            name: "stretch" | "pairs" | "crossings" | "skips" | "shifts" | "speed";
+            /** Format: double */
+            value: number;
+            /** Format: double */
+            weight: number;
+            text: string;
+        };
+        /** @enum {string} */
+        Variety: "fingerOrders" | "orders" | "slurs" | "strings" | "positions";
+        Bench: {
+            families: components["schemas"]["Family"][];
+            scales: components["schemas"]["Scale"][];
+            combinationSets: components["schemas"]["CombinationSet"][];
+            fingerOrders: components["schemas"]["Fingers"][];
+            readySets: components["schemas"]["ReadySet"][];
+            usual: components["schemas"]["Ladder"];
+        };
+        Family: {
+            id: string;
+            group: string;
+            name: string;
+            about: string;
+            drill: components["schemas"]["Drill"];
+        };
+        Scale: {
+            id: string;
+            name: string;
+            intervals: number[];
+        };
+        CombinationSet: {
+            name: string;
+            combinations: components["schemas"]["Fingers"][];
+        };
+        ReadySet: {
+            id: string;
+            name: string;
+            about: string;
+            drills: components["schemas"]["Drill"][];
+        };
+        Export: {
+            /** @description Of the file */
+            name: string;
+            media: string;
+            /** Format: byte */
+            content: string;
+            /** @description What the format cannot hold */
+            lost: string[];
+        };
+        Block: {
+            name: string;
+            items: {
+                file: components["schemas"]["DrillFile"];
+                seconds: number;
+            }[];
+        };
+        SavedBlock: {
+            /** Format: uuid */
+            id: string;
+            block: components["schemas"]["Block"];
+            /** Format: date-time */
+            madeAt: string;
+        };
+        Shelf: {
+            folder: string;
+            tags: string[];
+            favourite: boolean;
+        };
+        Version: {
+            version: number;
+            file: components["schemas"]["DrillFile"];
+            /** Format: date-time */
+            savedAt: string;
+            takes: number;
+            /** @description Who have it on the stand */
+            students: string[];
+        };
+        Setup: {
+            guitar: components["schemas"]["Guitar"];
+            /** @description mm between fingertips by pair: 12, 23 … */
+            hand: {
+                [key: string]: number;
+            };
+            weights: components["schemas"]["Weights"];
+            leftHanded: boolean;
+        };
+        Guitar: {
+            /** @description Open strings as MIDI notes without the capo, string 1 first */
+            tuning: number[];
+            frets: number;
+            /** Format: double */
+            scaleMm: number;
+            capo?: number;
+            reachable?: number;
+        };
+        Weights: {
+            /** Format: double */
+            stretch: number;
+            /** Format: double */
+            pairs: number;
+            /** Format: double */
+            crossings: number;
+            /** Format: double */
+            skips: number;
+            /** Format: double */
+            shifts: number;
+            /** Format: double */
+            speed: number;
+            pair: {
+                [key: string]: number;
+            };
         };
         Neck: {
+            /** @description The highest fret the hand can reach */
+            topFret: number;
+            capo: number;
+            leftHanded: boolean;
             frets: number;
             /** Format: double */
             scaleMm: number;
@@ -400,6 +1000,8 @@ export interface components {
         SavedDrill: {
             /** Format: uuid */
             id: string;
+            version: number;
+            shelf: components["schemas"]["Shelf"];
             file: components["schemas"]["DrillFile"];
             /** Format: date-time */
             changedAt: string;
@@ -408,6 +1010,10 @@ export interface components {
             takes: number;
         };
         Assignment: {
+            /** @description Of the drill */
+            version: number;
+            /** @description The newest version there is */
+            newest: number;
             /** Format: uuid */
             id: string;
             /** Format: uuid */
@@ -630,7 +1236,10 @@ export interface components {
             };
         };
     };
-    parameters: never;
+    parameters: {
+        /** @description Whose guitar and hand it is for; one's own where not given */
+        For: string;
+    };
     requestBodies: {
         DrillBody: {
             content: {
@@ -734,7 +1343,10 @@ export interface operations {
     };
     preview: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Whose guitar and hand it is for; one's own where not given */
+                for?: components["parameters"]["For"];
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -748,6 +1360,147 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Preview"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getBench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Families, scales, combinations and ready-made sets */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Bench"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    rework: {
+        parameters: {
+            query?: {
+                /** @description Whose guitar and hand it is for; one's own where not given */
+                for?: components["parameters"]["For"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    drill: components["schemas"]["Drill"];
+                    /** @description Frets up the neck */
+                    transpose?: number;
+                    /** @description Strings towards the thick ones */
+                    thicker?: number;
+                    /** @description Make the notes written out a cell of one's own */
+                    free?: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description The drill reworked */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        drill: components["schemas"]["Drill"];
+                    };
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    vary: {
+        parameters: {
+            query: {
+                /** @description Whose guitar and hand it is for; one's own where not given */
+                for?: components["parameters"]["For"];
+                by: components["schemas"]["Variety"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: components["requestBodies"]["DrillBody"];
+        responses: {
+            /** @description The variations that can be played */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillFile"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    export: {
+        parameters: {
+            query: {
+                /** @description Whose guitar and hand it is for; one's own where not given */
+                for?: components["parameters"]["For"];
+                format: "musicxml" | "midi" | "tab" | "json" | "wav" | "wavClick";
+                bpm: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: components["requestBodies"]["DrillBody"];
+        responses: {
+            /** @description The file, and what the format cannot hold */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Export"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    import: {
+        parameters: {
+            query?: {
+                /** @description Whose guitar and hand it is for; one's own where not given */
+                for?: components["parameters"]["For"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description The drill, and what was proposed or could not be kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        file: components["schemas"]["DrillFile"];
+                        told: string[];
+                    };
                 };
             };
             default: components["responses"]["Problem"];
@@ -776,7 +1529,10 @@ export interface operations {
     };
     createDrill: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Whose guitar and hand it is for; one's own where not given */
+                for?: components["parameters"]["For"];
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -820,7 +1576,10 @@ export interface operations {
     };
     changeDrill: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Whose guitar and hand it is for; one's own where not given */
+                for?: components["parameters"]["For"];
+            };
             header?: never;
             path: {
                 drillId: string;
@@ -880,6 +1639,199 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SavedDrill"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    putOnShelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drillId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shelf"];
+            };
+        };
+        responses: {
+            /** @description The drill */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedDrill"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listVersions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drillId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The newest first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Version"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listBlocks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Blocks, the latest first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedBlock"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    createBlock: {
+        parameters: {
+            query?: {
+                /** @description Whose guitar and hand it is for; one's own where not given */
+                for?: components["parameters"]["For"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Block"];
+            };
+        };
+        responses: {
+            /** @description Saved */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedBlock"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getBlock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                blockId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The block */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedBlock"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    deleteBlock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                blockId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Deleted */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getSetup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                personId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The setup */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Setup"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    changeSetup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                personId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Setup"];
+            };
+        };
+        responses: {
+            /** @description Changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Setup"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -979,6 +1931,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    giveNewest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                assignmentId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The assignment */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Assignment"];
+                };
             };
             default: components["responses"]["Problem"];
         };

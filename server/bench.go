@@ -1,0 +1,170 @@
+package server
+
+import (
+	"context"
+	"io"
+
+	"github.com/google/uuid"
+
+	"manudrill/api"
+	"manudrill/core/drill"
+	"manudrill/core/guitar"
+	"manudrill/core/tempo"
+	"manudrill/formats/drillfile"
+	"manudrill/formats/exchange"
+)
+
+// setupFor returns whose guitar and hand a request is about: the person's it
+// names, or that of the one who is here.
+func (s *Server) setupFor(ctx context.Context, person *uuid.UUID) (drill.Setup, error) {
+	if person == nil {
+		return s.store.Setup(ctx, here(ctx).ID)
+	}
+	return s.store.Setup(ctx, *person)
+}
+
+// GetBench tells what drills can be made from.
+func (s *Server) GetBench(context.Context, api.GetBenchRequestObject) (api.GetBenchResponseObject, error) {
+	return api.GetBench200JSONResponse{
+		Families: drill.Families(), Scales: guitar.Scales, CombinationSets: drill.CombinationSets(),
+		FingerOrders: drill.FingerOrders(), ReadySets: drill.ReadySets(), Usual: tempo.Usual(),
+	}, nil
+}
+
+// Preview writes a drill out while it is being set and looks at it. Faults are
+// part of the answer: a drill half set is no error. How hard it is, is weighed
+// as the instructor here weighs it.
+func (s *Server) Preview(ctx context.Context, r api.PreviewRequestObject) (api.PreviewResponseObject, error) {
+	setup, err := s.setupFor(ctx, r.Params.For)
+	if err != nil {
+		return nil, err
+	}
+	own, err := s.store.Setup(ctx, here(ctx).ID)
+	if err != nil {
+		return nil, err
+	}
+	return api.Preview200JSONResponse(previewOf(*r.Body, setup, own.Weights)), nil
+}
+
+func previewOf(file drillfile.File, setup drill.Setup, weights drill.Weights) api.Preview {
+	g := setup.Guitar
+	p := api.Preview{Faults: append(drill.Faults{}, file.Check(g)...)}
+	chart, err := file.Drill.Chart(g, file.Ladder.StartBPM)
+	if err != nil {
+		return p // the faults say why
+	}
+	cycle, neck, steps := drill.CycleOf(len(chart.Notes), chart.NotesPerBeat), neckOf(setup, chart), stepsOf(file, chart)
+	p.Chart, p.Cycle, p.Neck, p.Steps = &chart, &cycle, &neck, &steps
+	remarks, damping, chords := file.Drill.Review(chart, g, setup.Hand), drill.DampingOf(chart), drill.ChordsOf(chart)
+	difficulty, varieties := drill.DifficultyOf(chart, g, setup.Hand, weights), file.Drill.Varieties()
+	p.Remarks, p.Damping, p.Chords, p.Difficulty, p.Varieties = &remarks, &damping, &chords, &difficulty, &varieties
+	return p
+}
+
+// stepsOf tells how fast the notes come at each tempo of the ladder.
+func stepsOf(file drillfile.File, chart drill.Chart) []api.TempoStep {
+	steps := []api.TempoStep{}
+	for _, bpm := range file.Ladder.Steps() {
+		chart.BPM = bpm
+		steps = append(steps, api.TempoStep{Bpm: bpm, NotesPerSecond: chart.NotesPerSecond(), SecondsPerPass: chart.Seconds()})
+	}
+	return steps
+}
+
+// neckOf measures the neck, from the capo, and how far the hand reaches on it
+// for a chart.
+func neckOf(setup drill.Setup, chart drill.Chart) api.Neck {
+	g := setup.Guitar
+	n := api.Neck{Frets: g.Frets - g.Capo, ScaleMm: g.ScaleMM, TopFret: g.TopFret(), Capo: g.Capo, LeftHanded: setup.LeftHanded}
+	for fret := range n.Frets + 1 {
+		n.FretMm = append(n.FretMm, g.Reach(0, fret))
+	}
+	low, high := g.Frets, 0
+	for _, note := range chart.Notes {
+		if note.Hand == drill.FrettingHand && note.Fret > 0 {
+			low, high = min(low, note.Fret), max(high, note.Fret)
+		}
+	}
+	if low <= high {
+		n.ReachMm = g.Reach(low, high)
+	}
+	return n
+}
+
+// Rework transposes a drill, moves it to other strings, or makes its notes a
+// cell of one's own.
+func (s *Server) Rework(ctx context.Context, r api.ReworkRequestObject) (api.ReworkResponseObject, error) {
+	d := r.Body.Drill
+	if r.Body.Transpose != nil {
+		d = d.Transposed(*r.Body.Transpose)
+	}
+	if r.Body.Thicker != nil {
+		d = d.OnStrings(*r.Body.Thicker)
+	}
+	if r.Body.Free != nil && *r.Body.Free {
+		setup, err := s.setupFor(ctx, r.Params.For)
+		if err != nil {
+			return nil, err
+		}
+		chart, err := d.Chart(setup.Guitar, tempo.Usual().StartBPM)
+		if err != nil {
+			return nil, err
+		}
+		d = drill.FreeOf(d, chart)
+	}
+	return api.Rework200JSONResponse{Drill: d}, nil
+}
+
+// Vary returns all variations of a drill of one kind.
+func (s *Server) Vary(ctx context.Context, r api.VaryRequestObject) (api.VaryResponseObject, error) {
+	setup, err := s.setupFor(ctx, r.Params.For)
+	if err != nil {
+		return nil, err
+	}
+	if faults := r.Body.Check(setup.Guitar); len(faults) > 0 {
+		return nil, faults
+	}
+	all, err := r.Body.Drill.Variations(setup.Guitar, r.Params.By)
+	if err != nil {
+		return nil, notOffered(err)
+	}
+	return api.Vary200JSONResponse(each(all, func(d drill.Drill) drillfile.File {
+		return drillfile.File{Drill: d, Ladder: r.Body.Ladder}
+	})), nil
+}
+
+// Export takes a drill out in an open format.
+func (s *Server) Export(ctx context.Context, r api.ExportRequestObject) (api.ExportResponseObject, error) {
+	setup, err := s.setupFor(ctx, r.Params.For)
+	if err != nil {
+		return nil, err
+	}
+	doc, err := exchange.Export(*r.Body, setup.Guitar, r.Params.Bpm, exchange.Format(r.Params.Format))
+	if err != nil {
+		return nil, err
+	}
+	return api.Export200JSONResponse{Name: doc.Name, Media: doc.Media, Content: doc.Content, Lost: doc.Lost}, nil
+}
+
+// maxImport is the size of the largest file taken in as a drill, in bytes.
+const maxImport = 8 << 20
+
+// Import makes a drill of a file.
+func (s *Server) Import(ctx context.Context, r api.ImportRequestObject) (api.ImportResponseObject, error) {
+	setup, err := s.setupFor(ctx, r.Params.For)
+	if err != nil {
+		return nil, err
+	}
+	content, err := io.ReadAll(io.LimitReader(r.Body, maxImport+1))
+	if err != nil {
+		return nil, err
+	}
+	if len(content) > maxImport {
+		return nil, errTooLargeToImport
+	}
+	file, told, err := exchange.Import(content, setup.Guitar)
+	if err != nil {
+		return nil, notReadable(err)
+	}
+	return api.Import200JSONResponse{File: file, Told: told}, nil
+}
