@@ -134,6 +134,19 @@ main.door {
   padding: 0;
   display: grid;
 }
+@media print {
+  .bar,
+  footer {
+    display: none !important;
+  }
+  .app {
+    background: #fff;
+  }
+  main {
+    padding: 0;
+    max-width: none;
+  }
+}
 footer {
   padding: var(--s4) var(--s5) var(--s5);
   max-width: 1560px;

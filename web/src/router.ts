@@ -26,8 +26,18 @@ export const router = createRouter({
     },
     {
       path: '/drills/:id',
-      component: () => import('./views/bench/Bench.vue'),
+      component: () => import('./views/bench/BenchPage.vue'),
       meta: { title: 'Bench', role: 'instructor' },
+    },
+    {
+      path: '/blocks/:id',
+      component: () => import('./views/blocks/BlockPage.vue'),
+      meta: { title: 'Block', role: 'instructor' },
+    },
+    {
+      path: '/print',
+      component: () => import('./views/print/Print.vue'),
+      meta: { title: 'Print', role: 'instructor' },
     },
     {
       path: '/students',

@@ -42,9 +42,24 @@ onMounted(() =>
 function assignmentOf(p: Person): Assignment | undefined {
   return assignments.value.find((a) => a.student.id === p.id)
 }
+/** Whether somebody plays an older version, for takes were made of it. */
+function behind(p: Person): boolean {
+  const a = assignmentOf(p)
+  return !!a && a.version < a.newest
+}
 async function give(p: Person) {
   await attempt(() =>
     answer(client.POST('/assignments', { body: { drillId: props.drill.id, studentId: p.id } })),
+  )
+  emit('changed')
+}
+async function giveNewest(a: Assignment) {
+  await attempt(() =>
+    answer(
+      client.POST('/assignments/{assignmentId}/newest', {
+        params: { path: { assignmentId: a.id } },
+      }),
+    ),
   )
   emit('changed')
 }
@@ -72,9 +87,13 @@ async function takeBack(a: Assignment) {
           <b>{{ p.name }}</b>
           <span v-if="assignmentOf(p)" class="quiet small">
             has it, at {{ assignmentOf(p)?.bpm }} bpm,
-            {{ count(assignmentOf(p)?.takes ?? 0, 'take') }}
+            {{ count(assignmentOf(p)?.takes ?? 0, 'take')
+            }}<template v-if="behind(p)">, version {{ assignmentOf(p)?.version }}</template>
           </span>
         </span>
+        <el-button v-if="behind(p)" @click="giveNewest(assignmentOf(p)!)"
+          >Give version {{ drill.version }}</el-button
+        >
         <el-button v-if="assignmentOf(p)" @click="takeBack(assignmentOf(p)!)">Take back</el-button>
         <el-button v-else type="primary" @click="give(p)">Assign</el-button>
       </li>

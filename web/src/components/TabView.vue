@@ -2,7 +2,7 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 
-import type { Chart } from '../api/client'
+import type { Chart, PlacedChord } from '../api/client'
 import { attackMarks, tabMargin, tabRows, type TabRow } from '../draw/tab'
 import { count } from '../draw/words'
 
@@ -12,7 +12,11 @@ const props = defineProps<{
   now?: number
   /** How much larger than on paper: at the least, and at the most where one row has room. */
   zoom?: [number, number]
+  /** Notes that a remark is about. */
+  marked?: number[]
+  chords?: PlacedChord[]
 }>()
+const emit = defineEmits<{ look: [note: number | undefined] }>()
 
 const box = ref<HTMLElement>()
 const { width: boxWidth } = useElementSize(box)
@@ -29,7 +33,7 @@ const line = 15
 const top = 50
 const strings = computed(() => props.chart.tuning.length)
 const bottom = computed(() => top + line * (strings.value - 1))
-const height = computed(() => bottom.value + 32)
+const height = computed(() => bottom.value + (props.chords?.length ? 46 : 32))
 
 function y(string: number): number {
   return top + (string - 1) * line
@@ -38,6 +42,12 @@ function slur(from: number, to: number, string: number): string {
   const edge = y(string) - 8
   return `M${from + 3} ${edge} Q${(from + to) / 2} ${edge - 8} ${to - 3} ${edge}`
 }
+function slide(from: number, to: number, string: number): string {
+  const rising = 4
+  return `M${from + 9} ${y(string) + rising} L${to - 9} ${y(string) - rising}`
+}
+const chordAt = computed(() => new Map((props.chords ?? []).map((c) => [c.from, c.chord.name])))
+const marks = computed(() => new Set(props.marked))
 function contains(row: TabRow, index: number | undefined): boolean {
   return index !== undefined && row.notes.some((n) => n.index === index)
 }
@@ -78,17 +88,34 @@ watch(
         <text v-for="s in strings" :key="s" class="string-name" x="4" :y="y(s) + 4">{{ s }}</text>
       </template>
       <g v-for="b in row.beats" :key="b.beat">
-        <line class="beat" :x1="b.x" :x2="b.x" :y1="top" :y2="bottom" />
+        <line :class="['beat', { bar: b.bar }]" :x1="b.x" :x2="b.x" :y1="top" :y2="bottom" />
         <text class="beat-number" :x="b.x + 3" y="12">{{ b.beat }}</text>
       </g>
-      <g v-for="n in row.notes" :key="n.index" :class="{ now: n.index === now }">
+      <g
+        v-for="n in row.notes"
+        :key="n.index"
+        :class="{ now: n.index === now, marked: marks.has(n.index) }"
+        @mouseenter="emit('look', n.index)"
+        @mouseleave="emit('look', undefined)"
+      >
+        <rect class="column" :x="n.x - 12" y="0" width="24" :height="height" />
+        <text v-if="chordAt.has(n.index)" class="chord" :x="n.x - 8" :y="bottom + 38">
+          {{ chordAt.get(n.index) }}
+        </text>
         <path v-if="n.stroke === 'down'" class="stroke" :d="`M${n.x - 5} 29v-7h10v7`" />
         <path v-else-if="n.stroke === 'up'" class="stroke" :d="`M${n.x - 4} 21l4 8l4 -8`" />
-        <text v-else class="attack" :x="n.x" y="29">{{ attackMarks[n.attack] }}</text>
-        <path v-if="n.slurFrom !== undefined" class="slur" :d="slur(n.slurFrom, n.x, n.string)" />
+        <text v-else class="attack" :x="n.x" y="29">{{ n.stroke ?? attackMarks[n.attack] }}</text>
+        <path
+          v-if="n.slurFrom !== undefined"
+          class="slur"
+          :d="(n.attack === 'slide' ? slide : slur)(n.slurFrom, n.x, n.string)"
+        />
         <rect class="behind" :x="n.x - 9" :y="y(n.string) - 8" width="18" height="16" rx="3" />
         <text class="fret" :x="n.x" :y="y(n.string) + 5">{{ n.fret }}</text>
-        <text class="finger" :x="n.x" :y="bottom + 22">{{ n.finger }}</text>
+        <text class="finger" :x="n.x" :y="bottom + 22">
+          {{ n.hand === 'tap' ? 't' : n.finger }}
+        </text>
+        <path v-if="n.keep" class="keep" :d="`M${n.x + 6} ${bottom + 17}h14`" />
       </g>
     </svg>
   </div>
@@ -115,6 +142,28 @@ svg {
 }
 .beat {
   stroke: var(--ink-3);
+}
+.beat.bar {
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+.column {
+  fill: transparent;
+}
+.marked .column {
+  fill: var(--line);
+}
+.marked .behind {
+  fill: var(--line);
+}
+.chord {
+  font-size: 12px;
+  font-weight: 600;
+  fill: var(--ink);
+}
+.keep {
+  stroke: var(--ink-2);
+  stroke-width: 1.5;
 }
 .beat-number {
   font-size: 11px;

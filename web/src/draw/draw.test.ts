@@ -1,10 +1,12 @@
 import { describe, expect, it } from 'vitest'
 
-import type { Analysis, Chart, ChartNote, Neck } from '../api/client'
-import { arcsOf, fretWindow, NeckScale, placesOf } from './neck'
+import type { Analysis, Chart, ChartNote, Drill, Neck, SavedDrill } from '../api/client'
+import { found, foldersOf, tagsOf } from '../bench/library'
+import { arcsOf, fretWindow, handBox, NeckScale, placesOf } from './neck'
+import { accidentalsOf, barsOf, barsPerRow, staffKey } from './staff'
 import { tabRows } from './tab'
 import { clampTo, strips } from './timeline'
-import { count, noteName, patternWords, signed } from './words'
+import { count, lasting, noteName, noteNumber, pathWords, patternWords, signed } from './words'
 
 function note(
   beat: number,
@@ -33,6 +35,9 @@ const neck: Neck = {
   frets: 22,
   scaleMm: 648,
   reachMm: 0,
+  topFret: 22,
+  capo: 0,
+  leftHanded: false,
   fretMm: Array.from({ length: 23 }, (_, n) => 648 * (1 - 2 ** (-n / 12))),
 }
 
@@ -53,6 +58,15 @@ describe('neck', () => {
     const scale = new NeckScale(neck, 5, 12, 40, 600)
     expect(scale.finger(7)).toBeGreaterThan(scale.wire(6))
     expect(scale.finger(7)).toBeLessThan(scale.wire(7))
+  })
+  it('finds the fret under the mouse', () => {
+    const scale = new NeckScale(neck, 0, 22, 40, 1000)
+    for (const fret of [0, 1, 7, 12, 22]) expect(scale.fretAt(scale.finger(fret))).toBe(fret)
+    expect(scale.fretAt(5000)).toBe(22)
+  })
+  it('puts the hand around the first grip', () => {
+    expect(handBox(chart.notes)).toEqual({ low: 7, high: 9, thin: 5, thick: 6 })
+    expect(handBox([{ ...note(0, 1, 1, 'pick'), fret: 0 }])).toBeUndefined()
   })
   it('keeps all notes in a narrow window', () => {
     const [from, to] = fretWindow(neck, chart.notes, false)
@@ -142,24 +156,125 @@ describe('words', () => {
       '0.0',
     ])
   })
-  it('tells a pattern', () => {
-    const drill = {
-      name: '',
+  it('tells what a drill is, and where it lies', () => {
+    const d = drillOf({
+      kind: 'slurCombinations',
+      combinations: [
+        [1, 2],
+        [3, 4],
+      ],
+      slur: 'pull',
+    })
+    expect(patternWords(d)).toBe('Slurs 12, 34, pull-offs')
+    expect(pathWords(d)).toBe('Position 5, strings 3 to 1 and back, moving up 2 times')
+    const run = drillOf({
+      kind: 'scaleRun',
+      perString: [3],
+      order: 'both',
+      sequence: { length: 0, advance: 0 },
+      topTapped: false,
+    })
+    run.key = { root: 9, scale: 'minorPentatonic' }
+    expect(patternWords(run)).toBe('Run in A minor pentatonic, 3 a string, up and down')
+  })
+  it('reads note names, and none from what is none', () => {
+    expect(['E2', 'F♯4', 'Bb3', 'C-1', 'H2'].map(noteNumber)).toEqual([40, 66, 58, 0, undefined])
+  })
+  it('tells how long', () => {
+    expect([lasting(45), lasting(90), lasting(360), lasting(0)]).toEqual([
+      '45 s',
+      '1 min 30 s',
+      '6 min',
+      '0 s',
+    ])
+  })
+})
+
+/** A drill of a pattern on three strings and back, moving up twice. */
+function drillOf(pattern: Drill['pattern']): Drill {
+  return {
+    name: 'test',
+    pattern,
+    path: {
       position: 5,
-      strings: [1],
-      thereAndBack: false,
-      repeats: 1,
-      notesPerBeat: 2,
-      passes: 1,
-      pattern: {
-        kind: 'slurCombinations' as const,
-        combinations: [
-          [1, 2],
-          [3, 4],
-        ],
-        slur: 'pull' as const,
+      strings: [3, 2, 1],
+      spread: 'neighbours',
+      back: 'return',
+      stay: { count: 1, unit: 'times' },
+      shift: { by: 1, each: 'round', count: 2, home: false, slide: false },
+      together: false,
+    },
+    attacks: { rule: 'slurred' },
+    rhythm: { notesPerBeat: 2, beatsPerBar: 4, passes: 1, close: 0, free: false },
+    strokes: { rule: 'alternate', fromUp: false },
+    fingering: { stretch: 'middle', tapFinger: 2, keepDown: false },
+    mirror: false,
+    reverse: false,
+  }
+}
+
+describe('staff', () => {
+  const bar = (written: string[]) =>
+    written.map((w) => ({ note: { ...note(0, 1, 1, 'pick'), written: w } }))
+  it('writes an octave above what sounds', () => {
+    expect(staffKey('F#4')).toEqual({ key: 'f#/5', accidental: '#' })
+    expect(staffKey('Bb2').key).toBe('bb/3')
+  })
+  it('draws an accidental once a bar, and a natural where it is taken back', () => {
+    expect(accidentalsOf(bar(['F#4', 'F#4', 'F4', 'F#5', 'F4']))).toEqual([
+      '#',
+      undefined,
+      'n',
+      '#',
+      undefined,
+    ])
+  })
+  it('fills the last bar with rests', () => {
+    const bars = barsOf(chart)
+    expect(bars.map((b) => b.length)).toEqual([8, 8])
+    expect(bars[1]?.filter((n) => n.note)).toHaveLength(4)
+  })
+  it('lays about as many bars into each row', () => {
+    expect(barsPerRow(chart, 2000, 20)).toBe(2)
+    expect(barsPerRow(chart, 200, 20)).toBe(1)
+  })
+})
+
+describe('library', () => {
+  const saved = (name: string, folder: string, tags: string[], favourite = false): SavedDrill => ({
+    id: name,
+    version: 1,
+    file: {
+      drill: { ...drillOf({ kind: 'trill', fingers: [1, 3] }), name },
+      ladder: {
+        startBpm: 60,
+        stepBpm: 4,
+        targetBpm: 100,
+        gate: { rightPercent: 95, spreadPercent: 7, levelSpreadDb: 4, passesInARow: 2 },
       },
-    }
-    expect(patternWords(drill)).toBe('Slurs 12, 34, pull-offs')
+    },
+    changedAt: '2026-01-01T00:00:00Z',
+    students: [],
+    takes: 0,
+    shelf: { folder, tags, favourite },
+  })
+  const all = [
+    saved('Low trill', 'Trills', ['warm-up'], true),
+    saved('High trill', 'Trills', []),
+    saved('Other', '', ['warm-up']),
+  ]
+  const names = (ds: SavedDrill[]) => ds.map((d) => d.id)
+  it('finds by shelf, tags and words together', () => {
+    expect(names(found(all, { kind: 'all' }, [], ''))).toHaveLength(3)
+    expect(names(found(all, { kind: 'favourites' }, [], ''))).toEqual(['Low trill'])
+    expect(names(found(all, { kind: 'folder', folder: 'Trills' }, ['warm-up'], ''))).toEqual([
+      'Low trill',
+    ])
+    expect(names(found(all, { kind: 'all' }, [], 'TRILL high'))).toEqual(['High trill'])
+    expect(names(found(all, { kind: 'all' }, [], 'piano'))).toEqual([])
+  })
+  it('knows its folders and tags', () => {
+    expect(foldersOf(all)).toEqual([{ folder: 'Trills', count: 2 }])
+    expect(tagsOf(all)).toEqual(['warm-up'])
   })
 })

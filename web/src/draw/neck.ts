@@ -5,6 +5,7 @@ export interface Place {
   string: number
   fret: number
   finger: number
+  hand: ChartNote['hand']
 }
 
 /** Two places of one string that follow each other by a slur. */
@@ -18,8 +19,8 @@ export interface Arc {
 /** The places of a chart, each once. */
 export function placesOf(notes: ChartNote[]): Place[] {
   const seen = new Map<string, Place>()
-  for (const { string, fret, finger } of notes)
-    seen.set(`${string}/${fret}`, { string, fret, finger })
+  for (const { string, fret, finger, hand } of notes)
+    seen.set(`${string}/${fret}`, { string, fret, finger, hand })
   return [...seen.values()]
 }
 
@@ -34,6 +35,29 @@ export function arcsOf(notes: ChartNote[]): Arc[] {
     seen.set(`${arc.string}/${arc.from}/${arc.to}`, arc)
   })
   return [...seen.values()]
+}
+
+/** What the fretting hand covers from its first grip: frets and strings. */
+export interface HandBox {
+  low: number
+  high: number
+  thin: number
+  thick: number
+}
+
+/** The box of the fretted notes at the place the drill begins at; none if all are open. */
+export function handBox(notes: ChartNote[]): HandBox | undefined {
+  const held = notes.filter((n) => n.hand === 'fret' && n.fret > 0)
+  const first = held.filter((n) => (n.cell ?? 0) === (held[0]?.cell ?? 0))
+  if (first.length === 0) return undefined
+  const frets = first.map((n) => n.fret)
+  const strings = held.map((n) => n.string)
+  return {
+    low: Math.min(...frets),
+    high: Math.max(...frets),
+    thin: Math.min(...strings),
+    thick: Math.max(...strings),
+  }
 }
 
 /** Which frets to show: all where there is room, else those around the notes. */
@@ -68,6 +92,12 @@ export class NeckScale {
   /** Where the fret wire is. */
   wire(fret: number): number {
     return this.start + this.mm(fret) * this.perMm
+  }
+
+  /** The fret whose finger goes at x; 0 is the open string. */
+  fretAt(x: number): number {
+    for (let fret = this.from; fret <= this.to; fret++) if (x <= this.wire(fret)) return fret
+    return this.to
   }
 
   /** Where the finger goes: behind the wire, nearer to it than to the one before. */

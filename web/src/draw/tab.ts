@@ -9,10 +9,11 @@ export interface TabNote extends ChartNote {
   slurFrom?: number
 }
 
-/** A beat line. */
+/** A beat line, heavier where a bar begins. */
 export interface TabBeat {
   x: number
   beat: number
+  bar: boolean
 }
 
 export interface TabRow {
@@ -37,7 +38,7 @@ export function tabRows(chart: Chart, width: number): TabRow[] {
     const row = (rows[at] ??= { notes: [], beats: [], width: 0 })
     const x = tabMargin + (note.beat - at * beatsPerRow) * perBeat + step / 2
     const before = row.notes.at(-1)
-    const slurred = note.attack === 'hammer' || note.attack === 'pull'
+    const slurred = ['hammer', 'pull', 'slide'].includes(note.attack)
     row.notes.push({
       ...note,
       index,
@@ -50,7 +51,9 @@ export function tabRows(chart: Chart, width: number): TabRow[] {
     row.width = (last?.x ?? 0) + step / 2 + tabMargin
     for (let beat = 0; beat < beatsPerRow; beat++) {
       const x = tabMargin + beat * perBeat
-      if (last && x < last.x) row.beats.push({ x, beat: at * beatsPerRow + beat + 1 })
+      const number = at * beatsPerRow + beat
+      if (last && x < last.x)
+        row.beats.push({ x, beat: number + 1, bar: number % (chart.beatsPerBar ?? 4) === 0 })
     }
   })
   return rows
@@ -63,5 +66,6 @@ export const attackMarks: Record<ChartNote['attack'], string> = {
   pull: 'P',
   tap: 'T',
   slide: 'S',
+  nowhere: 'N',
   bend: 'B',
 }

@@ -1,4 +1,4 @@
-import type { Assignment, Attack, Drill, SavedDrill, Source } from '../api/client'
+import type { Attack, Drill, Key, Ladder, Source } from '../api/client'
 
 /** "1 note", "2 notes". */
 export function count(n: number, one: string, many = `${one}s`): string {
@@ -10,6 +10,15 @@ const sharps = ['C', 'C♯', 'D', 'D♯', 'E', 'F', 'F♯', 'G', 'G♯', 'A', 'A
 /** The name of a MIDI note, 69 being A4. */
 export function noteName(midi: number): string {
   return `${sharps[((midi % 12) + 12) % 12]}${Math.floor(midi / 12) - 1}`
+}
+
+/** The MIDI note of a name such as "E2", "F♯4" or "Bb3"; undefined for what is none. */
+export function noteNumber(name: string): number | undefined {
+  const [, step, sign, octave] = /^([A-Ga-g])([#♯b♭]?)(-?\d)$/.exec(name) ?? []
+  if (!step || octave === undefined) return undefined
+  const natural = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 }[step.toUpperCase()] ?? 0
+  const alter = sign === '' ? 0 : sign === '#' || sign === '♯' ? 1 : -1
+  return 12 * (Number(octave) + 1) + natural + alter
 }
 
 export function signed(value: number, digits = 0): string {
@@ -24,29 +33,87 @@ export const attackNames: Record<Attack, string> = {
   pull: 'pull-off',
   tap: 'tap',
   slide: 'slide',
+  nowhere: 'hammer-on from nowhere',
   bend: 'bend',
 }
 
 const slurNames = { hammer: 'hammer-ons', pull: 'pull-offs', both: 'hammer-ons and pull-offs' }
+const orderNames = { up: 'up', down: 'down', both: 'up and down', cascade: 'as a cascade' }
+
+function orders(of: number[][]): string {
+  if (of.length > 3) return `${of.length} orders`
+  return of.map((o) => o.join('-')).join(', ')
+}
 
 /** A drill's pattern in a few words. */
-export function patternWords(drill: Drill): string {
-  const p = drill.pattern
-  if (p.kind === 'fingerPerFret') return `One finger per fret ${p.order.join('-')}, picked`
-  return `Slurs ${p.combinations.map((c) => c.join('')).join(', ')}, ${slurNames[p.slur]}`
+export function patternWords({ pattern: p, key }: Drill): string {
+  const inKey = key ? ` in ${keyName(key)}` : ''
+  switch (p.kind) {
+    case 'slurCombinations':
+      return `Slurs ${p.combinations.map((c) => c.join('')).join(', ')}, ${slurNames[p.slur]}`
+    case 'trill':
+      return `Trill ${p.fingers.join('-')}`
+    case 'fingerPerFret':
+      return `One finger per fret ${orders(p.orders)}`
+    case 'diagonal':
+      return `Diagonal ${orders(p.orders)}`
+    case 'stringPair':
+      return `String pairs ${orders(p.orders)}`
+    case 'scaleRun':
+      return `Run${inKey}, ${p.perString.join('-')} a string, ${orderNames[p.order]}`
+    case 'mixedRun':
+      return `Mixed run${inKey}, ${p.slurred} slurred and ${p.picked} picked`
+    case 'oneString':
+      return `Along one string${inKey}, ${count(p.steps.length, 'note')} a cell`
+    case 'skipArpeggio':
+      return `String-skipping arpeggio${inKey}, ${orderNames[p.order]}`
+    case 'triad':
+      return `Small triads${inKey}`
+    case 'tapping':
+      return `Tapped cell, ${p.tapAt} frets above`
+    case 'twoHands':
+      return `Two-hand arpeggio on ${count(p.fretted.length, 'string')}`
+    case 'twoStringShape':
+      return `Two-string shape ${orderNames[p.order]}`
+    case 'openStrings':
+      return `Open-string synchronisation ${p.fingers.join('-')}`
+    case 'chordShape':
+      return `Chord shape with finger ${p.leaper} leaping`
+    case 'free':
+      return `${count(p.notes.length, 'note')} of one's own`
+  }
+}
+
+export const pitchClasses = sharps
+
+/** "A minor pentatonic" from the ids of the contract. */
+export function keyName(key: Key): string {
+  const words = key.scale === 'own' ? 'own scale' : key.scale.replace(/([A-Z0-9])/g, ' $1')
+  return `${sharps[key.root]} ${words.toLowerCase()}`
 }
 
 /** Where a drill lies and how it moves, in a few words. */
-export function pathWords(drill: Drill): string {
-  const first = drill.strings[0]
-  const last = drill.strings.at(-1)
-  const across = drill.strings.length === 1 ? `string ${first}` : `strings ${first} to ${last}`
-  const back = drill.thereAndBack && drill.strings.length > 1 ? ' and back' : ''
-  return `Position ${drill.position}, ${across}${back}`
+export function pathWords({ path }: Drill): string {
+  const first = path.strings[0]
+  const last = path.strings.at(-1)
+  const across = path.strings.length === 1 ? `string ${first}` : `strings ${first} to ${last}`
+  const back = path.back !== 'none' && path.strings.length > 1 ? ' and back' : ''
+  const by = path.shift.count > 0 ? path.shift.by : 0
+  const shift =
+    by === 0 ? '' : `, moving ${by > 0 ? 'up' : 'down'} ${count(path.shift.count, 'time')}`
+  return `Position ${path.position}, ${across}${back}${shift}`
 }
 
-export function ladderWords(saved: SavedDrill | Assignment): string {
-  const l = 'file' in saved ? saved.file.ladder : saved.ladder
+/** "6 min", "45 s", "1 min 30 s". */
+export function lasting(seconds: number): string {
+  const minutes = Math.floor(seconds / 60)
+  const rest = Math.round(seconds % 60)
+  return [minutes ? `${minutes} min` : '', rest || !minutes ? `${rest} s` : '']
+    .filter(Boolean)
+    .join(' ')
+}
+
+export function ladderWords({ ladder: l }: { ladder: Ladder }): string {
   return `${l.startBpm} to ${l.targetBpm} bpm by ${l.stepBpm}`
 }
 

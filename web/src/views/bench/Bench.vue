@@ -1,48 +1,94 @@
 <script setup lang="ts">
-import { useStorage, watchDebounced } from '@vueuse/core'
-import { ElButton, ElInput, ElMessage } from 'element-plus'
-import { computed, onMounted, ref } from 'vue'
+import { onKeyStroke, useStorage } from '@vueuse/core'
+import { ElButton, ElInput, ElMessage, ElOption, ElPopover, ElSelect } from 'element-plus'
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
 import {
   answer,
   client,
   problemOf,
+  type Bench,
+  type Drill,
   type DrillFile,
-  type Preview,
+  type Mend,
+  type Person,
   type Problem,
   type SavedDrill,
 } from '../../api/client'
+import { useHearing } from '../../bench/hearing'
+import { meaning, useHistory } from '../../bench/history'
+import { usePreview } from '../../bench/preview'
 import AssignDialog from '../../components/AssignDialog.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
+import SetupDialog from '../../components/SetupDialog.vue'
+import type { Place } from '../../draw/neck'
 import { count } from '../../draw/words'
-import { copyOf, freshDrill } from './fresh'
+import { person } from '../../session'
+import { asFamily, copyOf, familyOf, freshDrill } from './families'
+import FamilyChooser from './FamilyChooser.vue'
+import FreeField from './FreeField.vue'
+import HandsForm from './HandsForm.vue'
+import HistoryDialog from './HistoryDialog.vue'
+import KeyField from './KeyField.vue'
 import LadderForm from './LadderForm.vue'
+import NumberLine from './NumberLine.vue'
 import PathForm from './PathForm.vue'
 import PatternForm from './PatternForm.vue'
 import PreviewPane from './PreviewPane.vue'
+import { shortcuts } from './shortcuts'
+import SwitchLine from './SwitchLine.vue'
+import TakeOut from './TakeOut.vue'
+import VariationsDialog from './VariationsDialog.vue'
 
+const props = defineProps<{ bench: Bench }>()
 const route = useRoute()
 const router = useRouter()
 const id = String(route.params.id)
 const isNew = id === 'new'
 
-// What is being set stays in the browser until it is saved: a reload loses nothing.
-const draft = useStorage<DrillFile | null>(`manudrill bench ${id}`, null, sessionStorage, {
-  serializer: { read: JSON.parse, write: JSON.stringify },
-})
-const file = ref<DrillFile>(draft.value ?? freshDrill())
-const saved = ref<SavedDrill>()
-const preview = ref<Preview>()
+// What is being set, with every step, stays in the browser until it is saved.
+const history = useHistory<DrillFile>(`manudrill bench ${id}`, () => freshDrill(props.bench))
+const file = history.value
+const saved = shallowRef<SavedDrill>()
+const { preview, drawn, problem: previewProblem, look } = usePreview()
+const hearing = useHearing()
 const problem = ref<Problem>()
-const assigning = ref(false)
+const dialog = ref<'assign' | 'setup' | 'variations' | 'history'>()
+
+const people = ref<Person[]>([])
+/** Whose guitar and hand the drill is for; the instructor's own where empty. */
+const whom = useStorage('manudrill bench for', '', sessionStorage)
+const whomId = computed(() => whom.value || undefined)
+const whose = computed(() => people.value.find((p) => p.id === whom.value) ?? person.value)
+
+const bpm = ref<number>()
+const hearBpm = computed(() => bpm.value ?? file.value.ladder.startBpm)
+const click = useStorage('manudrill bench click', true)
 
 const changed = computed(
-  () => isNew || (saved.value && JSON.stringify(saved.value.file) !== JSON.stringify(file.value)),
+  () => isNew || (!!saved.value && meaning(saved.value.file) !== meaning(file.value)),
 )
-const faults = computed(() =>
-  Object.fromEntries((preview.value?.faults ?? []).map((f) => [f.field, f.text])),
+const faults = computed(() => preview.value?.faults ?? [])
+const faultOf = computed(() => Object.fromEntries(faults.value.map((f) => [f.field, f.text])))
+const free = computed(() =>
+  file.value.drill.pattern.kind === 'free' ? file.value.drill.pattern : undefined,
 )
+const strings = computed(() => drawn.value?.chart?.tuning.length ?? 6)
+const family = computed({
+  get: () => familyOf(file.value.drill, props.bench.families),
+  set: (to) => {
+    const found = props.bench.families.find((f) => f.id === to)
+    if (found) setDrill(asFamily(file.value.drill, found, props.bench.families))
+  },
+})
+
+function setDrill(drill: Drill) {
+  file.value = { ...file.value, drill }
+}
+function setParts(parts: Partial<Drill>) {
+  setDrill({ ...file.value.drill, ...parts })
+}
 
 async function attempt(action: () => Promise<unknown>) {
   problem.value = undefined
@@ -52,65 +98,162 @@ async function attempt(action: () => Promise<unknown>) {
     problem.value = problemOf(thrown)
   }
 }
+const lookNow = () => look(file.value, whomId.value)
+watch([file, whom], lookNow, { deep: true })
 
-let asked = 0
-async function look() {
-  const mine = ++asked
-  await attempt(async () => {
-    const got = await answer(client.POST('/preview', { body: file.value }))
-    if (mine === asked) preview.value = got // an older answer must not replace a newer
-  })
+async function load() {
+  if (!isNew) {
+    saved.value = await answer(
+      client.GET('/drills/{drillId}', { params: { path: { drillId: id } } }),
+    )
+    history.rebase(copyOf(saved.value.file))
+  }
 }
-
-onMounted(async () => {
-  if (!isNew)
-    await attempt(async () => {
-      saved.value = await answer(
-        client.GET('/drills/{drillId}', { params: { path: { drillId: id } } }),
-      )
-      if (!draft.value) file.value = copyOf(saved.value.file)
-    })
-  if (!problem.value) await look()
-})
-watchDebounced(
-  file,
-  async () => {
-    draft.value = file.value
-    await look()
-  },
-  { debounce: 60, deep: true },
+onMounted(() =>
+  attempt(async () => {
+    await load()
+    people.value = await answer(client.GET('/people'))
+    if (!people.value.some((p) => p.id === whom.value)) whom.value = ''
+    await lookNow()
+  }),
 )
+onBeforeUnmount(() => history.leave())
 
 function save() {
+  if (!changed.value) return
   return attempt(async () => {
+    const query = { for: whomId.value }
     if (isNew) {
-      const made = await answer(client.POST('/drills', { body: file.value }))
-      draft.value = null
+      const made = await answer(client.POST('/drills', { body: file.value, params: { query } }))
+      history.forget()
       ElMessage({ message: 'Drill saved' })
       await router.replace(`/drills/${made.id}`)
       return
     }
+    const before = saved.value?.version
     saved.value = await answer(
-      client.PUT('/drills/{drillId}', { params: { path: { drillId: id } }, body: file.value }),
+      client.PUT('/drills/{drillId}', {
+        params: { path: { drillId: id }, query },
+        body: file.value,
+      }),
     )
-    draft.value = null
-    ElMessage({ message: 'Drill saved' })
+    history.rebase(copyOf(saved.value.file))
+    const next = saved.value.version !== before
+    ElMessage({ message: next ? `Saved as version ${saved.value.version}` : 'Drill saved' })
   })
 }
 
-/** Goes back to the drill as it was saved. */
-function revert() {
-  if (saved.value) file.value = copyOf(saved.value.file)
+function hear() {
+  if (hearing.playing.value) return hearing.stop()
+  const chart = preview.value?.chart
+  if (chart)
+    return attempt(() => hearing.play(file.value, chart, hearBpm.value, click.value, whomId.value))
 }
 
-async function reload() {
-  saved.value = await answer(client.GET('/drills/{drillId}', { params: { path: { drillId: id } } }))
+function rework(change: { transpose?: number; thicker?: number; free?: boolean }) {
+  return attempt(async () => {
+    const got = await answer(
+      client.POST('/rework', {
+        body: { drill: file.value.drill, ...change },
+        params: { query: { for: whomId.value } },
+      }),
+    )
+    setDrill(got.drill)
+  })
 }
+
+/** The hand is moved on the neck: along it, and across the strings. */
+function move(frets: number, thicker: number) {
+  const { path, pattern } = file.value.drill
+  const moved = path.strings.map((s) => s + thicker)
+  const fits = moved.every((s) => s >= 1 && s <= strings.value)
+  setParts({
+    pattern,
+    path: {
+      ...path,
+      position: Math.max(1, path.position + frets),
+      strings: fits ? moved : path.strings,
+      groups: path.groups?.map((g) => (fits ? g.map((s) => s + thicker) : g)),
+    },
+  })
+}
+function setFinger(place: Place, finger: number) {
+  const { fingering } = file.value.drill
+  const others = (fingering.own ?? []).filter(
+    (o) => o.string !== place.string || o.fret !== place.fret,
+  )
+  const own = finger ? [...others, { string: place.string, fret: place.fret, finger }] : others
+  setParts({ fingering: { ...fingering, own: own.length ? own : undefined } })
+}
+
+/** A note is put on the neck; the cell stays where it lies. */
+function addNote(string: number, fret: number) {
+  const { pattern, path } = file.value.drill
+  if (pattern.kind !== 'free') return
+  const notes = [...pattern.notes, { string, fret }]
+  setParts({ pattern: { ...pattern, notes }, path: { ...path, ...homeOf(notes) } })
+}
+/** Where a cell of one's own lies as it was put. */
+function homeOf(notes: { string: number; fret: number }[]) {
+  const frets = notes.map((n) => n.fret).filter((f) => f > 0)
+  const used = notes.map((n) => n.string)
+  const [thick, thin] = [Math.max(...used), Math.min(...used)]
+  return {
+    position: Math.max(1, Math.min(...frets, 24)),
+    strings: Array.from({ length: thick - thin + 1 }, (_, i) => thick - i),
+  }
+}
+function take(taken: DrillFile, told: string[]) {
+  setDrill({ ...taken.drill, name: file.value.drill.name })
+  if (told.length) ElMessage({ message: told.join(' '), duration: 6000 })
+}
+function mend(m: Mend) {
+  setDrill(copyOf(m.drill))
+}
+function open(other: DrillFile) {
+  file.value = copyOf(other)
+  dialog.value = undefined
+}
+
+const keys: Record<string, () => unknown> = {
+  h: hear,
+  m: () => setParts({ mirror: !file.value.drill.mirror }),
+  r: () => setParts({ reverse: !file.value.drill.reverse }),
+  '[': () => rework({ transpose: -1 }),
+  ']': () => rework({ transpose: 1 }),
+  ',': () => rework({ thicker: 1 }),
+  '.': () => rework({ thicker: -1 }),
+}
+onKeyStroke(true, (event) => {
+  const command = event.ctrlKey || event.metaKey
+  const key = event.key.toLowerCase()
+  if (command && key === 's') {
+    event.preventDefault()
+    void save()
+    return
+  }
+  const typing = (event.target as HTMLElement).closest('input:not([role="spinbutton"]), textarea')
+  if (dialog.value || typing) return
+  if (command && key === 'z') {
+    event.preventDefault()
+    ;(event.target as HTMLElement).blur()
+    if (event.shiftKey) history.redo()
+    else history.undo()
+  } else if (command && key === 'y') {
+    event.preventDefault()
+    history.redo()
+  } else if (!command && !event.altKey) {
+    const act = keys[key]
+    if (!act) return
+    event.preventDefault()
+    void act()
+  }
+})
 </script>
 
 <template>
   <div class="bench">
-    <div class="head row">
+    <div class="head">
       <el-input
         v-model="file.drill.name"
         class="name"
@@ -122,59 +265,306 @@ async function reload() {
         <template v-if="isNew">not saved yet</template>
         <template v-else-if="changed">changed, not saved</template>
         <template v-else-if="saved">saved</template>
-        <template v-if="saved?.takes">
-          · {{ count(saved.takes, 'take') }} made of it,
-          {{ saved.takes === 1 ? 'which keeps its' : 'which keep their' }} own chart
-        </template>
+        <button v-if="saved" type="button" class="link" @click="dialog = 'history'">
+          version {{ saved.version
+          }}<template v-if="saved.takes">, {{ count(saved.takes, 'take') }}</template>
+        </button>
       </span>
-      <el-button v-if="!isNew && changed" @click="revert">Undo all changes</el-button>
-      <el-button v-if="!isNew && !changed" @click="assigning = true">Assign</el-button>
-      <el-button type="primary" :disabled="!changed" @click="save">Save</el-button>
+      <span class="tools">
+        <el-button
+          :disabled="!history.canUndo.value"
+          aria-label="Undo"
+          title="Undo (Ctrl Z)"
+          @click="history.undo()"
+          >↶</el-button
+        >
+        <el-button
+          :disabled="!history.canRedo.value"
+          aria-label="Redo"
+          title="Redo (Ctrl Shift Z)"
+          @click="history.redo()"
+          >↷</el-button
+        >
+        <el-popover trigger="click" :width="300">
+          <template #reference>
+            <el-button>Change</el-button>
+          </template>
+          <div class="changes">
+            <el-button @click="keys['[']?.()">A fret down</el-button>
+            <el-button @click="keys[']']?.()">A fret up</el-button>
+            <el-button @click="keys[',']?.()">Thicker strings</el-button>
+            <el-button @click="keys['.']?.()">Thinner strings</el-button>
+            <el-button :aria-pressed="file.drill.mirror" @click="keys['m']?.()">{{
+              file.drill.mirror ? 'Mirrored ✓' : 'Mirror'
+            }}</el-button>
+            <el-button :aria-pressed="file.drill.reverse" @click="keys['r']?.()">{{
+              file.drill.reverse ? 'Reversed ✓' : 'Reverse'
+            }}</el-button>
+            <el-button v-if="!free" class="wide" @click="rework({ free: true })"
+              >Make it your own notes</el-button
+            >
+          </div>
+          <dl class="keys small">
+            <template v-for="s in shortcuts" :key="s.key">
+              <dt>
+                <kbd>{{ s.key }}</kbd>
+              </dt>
+              <dd>{{ s.does }}</dd>
+            </template>
+          </dl>
+        </el-popover>
+        <el-button :disabled="!preview?.varieties" @click="dialog = 'variations'"
+          >All variations</el-button
+        >
+        <TakeOut
+          :file="file"
+          :bpm="hearBpm"
+          :whom="whomId"
+          :disabled="!preview?.chart"
+          @failed="(thrown) => (problem = problemOf(thrown))"
+        />
+        <el-button v-if="!isNew && !changed" @click="dialog = 'assign'">Assign</el-button>
+        <el-button type="primary" :disabled="!changed" @click="save">Save</el-button>
+      </span>
     </div>
-    <p v-if="faults.name" class="small" role="alert">{{ faults.name }}</p>
-    <ProblemNote v-if="problem" :problem="problem" />
+    <p v-if="faultOf.name" class="small" role="alert">{{ faultOf.name }}</p>
+    <ProblemNote v-if="problem ?? previewProblem" :problem="(problem ?? previewProblem)!" />
     <div class="halves">
-      <form class="sheet stack" @submit.prevent="save">
-        <PatternForm v-model="file.drill.pattern" :fault="faults.pattern" />
-        <PathForm v-model="file.drill" :faults="faults" :strings="6" />
-        <LadderForm v-model="file.ladder" :faults="faults" />
+      <form class="sheet settings" @submit.prevent="save">
+        <FamilyChooser v-model="family" :families="bench.families" />
+        <PatternForm
+          :model-value="file.drill.pattern"
+          :bench="bench"
+          :fault="faultOf.pattern"
+          @update:model-value="(pattern) => setParts({ pattern })"
+        >
+          <KeyField
+            v-if="file.drill.key"
+            :model-value="file.drill.key"
+            :scales="bench.scales"
+            :fault="faultOf.key"
+            @update:model-value="(key) => setParts({ key })"
+          />
+          <FreeField
+            v-if="free"
+            :model-value="free"
+            :whom="whomId"
+            @update:model-value="
+              (p) =>
+                setParts({
+                  pattern: p,
+                  path: p.notes.length
+                    ? { ...file.drill.path, ...homeOf(p.notes) }
+                    : file.drill.path,
+                })
+            "
+            @taken="take"
+          />
+        </PatternForm>
+        <details open>
+          <summary>Place and path</summary>
+          <PathForm
+            :model-value="file.drill.path"
+            :faults="faultOf"
+            :strings="strings"
+            :in-key="!!file.drill.key"
+            @update:model-value="(path) => setParts({ path })"
+          />
+        </details>
+        <details open>
+          <summary>Hands and rhythm</summary>
+          <HandsForm :model-value="file.drill" :faults="faultOf" @update:model-value="setDrill" />
+        </details>
+        <details>
+          <summary>
+            Tempo ladder
+            <span class="small quiet figures"
+              >{{ file.ladder.startBpm }} to {{ file.ladder.targetBpm }} bpm by
+              {{ file.ladder.stepBpm }}</span
+            >
+          </summary>
+          <LadderForm v-model="file.ladder" :faults="faultOf" />
+        </details>
       </form>
-      <PreviewPane v-if="preview" :preview="preview" />
+      <div class="stack right">
+        <div class="hearing">
+          <el-button type="primary" class="hear" :disabled="!preview?.chart" @click="hear">{{
+            hearing.playing.value ? 'Stop' : 'Hear it'
+          }}</el-button>
+          <kbd>H</kbd>
+          <NumberLine
+            :model-value="hearBpm"
+            name="Tempo to hear it at"
+            label="at bpm"
+            :min="20"
+            :max="320"
+            @update:model-value="(v) => (bpm = v)"
+          />
+          <SwitchLine v-model="click" name="with click" />
+          <span class="fit">
+            <span class="small">For</span>
+            <el-select v-model="whom" size="small" aria-label="Whose guitar and hand">
+              <el-option value="" label="my guitar and hand" />
+              <el-option
+                v-for="p in people.filter((q) => q.role === 'student')"
+                :key="p.id"
+                :value="p.id"
+                :label="p.name"
+              />
+            </el-select>
+            <el-button size="small" @click="dialog = 'setup'">Guitar and hand</el-button>
+          </span>
+        </div>
+        <PreviewPane
+          v-if="drawn ?? preview"
+          :preview="(drawn ?? preview)!"
+          :faults="faults"
+          :playing="hearing.note.value"
+          :free="!!free"
+          @move="move"
+          @finger="setFinger"
+          @add="addNote"
+          @mend="mend"
+          @weigh="dialog = 'setup'"
+        />
+      </div>
     </div>
     <AssignDialog
-      v-if="assigning && saved"
+      v-if="dialog === 'assign' && saved"
       :drill="saved"
-      @close="assigning = false"
-      @changed="attempt(reload)"
+      @close="dialog = undefined"
+      @changed="attempt(load)"
     />
+    <SetupDialog
+      v-if="dialog === 'setup' && whose"
+      :person="whose"
+      @close="dialog = undefined"
+      @changed="lookNow"
+    />
+    <VariationsDialog
+      v-if="dialog === 'variations'"
+      :file="file"
+      :varieties="preview?.varieties ?? []"
+      :whom="whomId"
+      @close="dialog = undefined"
+      @open="open"
+    />
+    <HistoryDialog v-if="dialog === 'history'" :id="id" @close="dialog = undefined" @open="open" />
   </div>
 </template>
 
 <style scoped>
 .bench {
   display: grid;
-  gap: var(--s4);
-}
-.head {
+  grid-template-columns: minmax(0, 1fr);
   gap: var(--s3);
 }
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: var(--s2) var(--s3);
+}
 .name {
-  flex: 1 1 260px;
-  max-width: 480px;
+  flex: 1 1 240px;
+  max-width: 440px;
   font-weight: 700;
 }
 .state {
-  flex: 1;
+  flex: 1 1 120px;
+}
+.link {
+  border: 0;
+  background: none;
+  padding: 0;
+  margin-left: var(--s2);
+  font: inherit;
+  color: inherit;
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  cursor: pointer;
+}
+.tools {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--s2);
+}
+.changes {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px;
+}
+.changes .wide {
+  grid-column: 1 / -1;
+}
+.keys {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 3px var(--s3);
+  margin: var(--s3) 0 0;
+}
+.keys dd {
+  margin: 0;
 }
 .halves {
   display: grid;
-  grid-template-columns: 372px minmax(0, 1fr);
-  gap: var(--s4);
+  grid-template-columns: 368px minmax(0, 1fr);
+  gap: var(--s3);
   align-items: start;
+}
+.settings {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: var(--s3);
+  padding: var(--s3) var(--s4);
+}
+details {
+  border-top: var(--edge);
+  padding-top: var(--s2);
+}
+summary {
+  font-weight: 700;
+  cursor: pointer;
+  padding-bottom: var(--s2);
+}
+.right {
+  gap: var(--s3);
+}
+.hearing {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: var(--s1) var(--s3);
+}
+.hear {
+  min-width: 96px;
+}
+.fit {
+  display: flex;
+  align-items: center;
+  gap: var(--s2);
+  margin-left: auto;
+}
+.fit .el-select {
+  width: 172px;
+}
+@media (width >= 960px) {
+  .settings {
+    max-height: calc(100vh - 148px);
+    overflow-y: auto;
+    position: sticky;
+    top: var(--s3);
+  }
 }
 @media (width < 960px) {
   .halves {
     grid-template-columns: minmax(0, 1fr);
+  }
+  .right {
+    order: -1;
+  }
+  .fit {
+    margin-left: 0;
   }
 }
 </style>

@@ -1,62 +1,74 @@
 <script setup lang="ts">
-import { ElSegmented, ElSwitch } from 'element-plus'
 import { computed } from 'vue'
 
-import type { Drill } from '../../api/client'
+import type { Path } from '../../api/client'
+import { readLists, writeLists } from '../../bench/lists'
+import ChoiceLine from './ChoiceLine.vue'
+import { backs, shiftMoments, spreads, units } from './choices'
+import ListLine from './ListLine.vue'
 import NumberLine from './NumberLine.vue'
+import SwitchLine from './SwitchLine.vue'
 
-const drill = defineModel<Drill>({ required: true })
-const props = defineProps<{ faults: Record<string, string>; strings: number }>()
+const path = defineModel<Path>({ required: true })
+const props = defineProps<{
+  faults: Record<string, string>
+  strings: number
+  /** A key moves by degrees, a hand by frets. */
+  inKey: boolean
+}>()
 
 const directions = [
   { label: 'thick to thin', value: 'up' },
   { label: 'thin to thick', value: 'down' },
 ]
-const divisions = [1, 2, 3, 4, 6, 8].map((n) => ({ label: String(n), value: n }))
 const all = computed(() => Array.from({ length: props.strings }, (_, i) => props.strings - i))
-
 const direction = computed({
   get: () => {
-    const [first, second] = drill.value.strings
+    const [first, second] = path.value.strings
     return first !== undefined && second !== undefined && first < second ? 'down' : 'up'
   },
-  set: (d) => choose(drill.value.strings, d),
+  set: (d: string) => choose(path.value.strings, d),
 })
 
+function set(parts: Partial<Path>) {
+  path.value = { ...path.value, ...parts }
+}
 function choose(strings: number[], d: string) {
-  const sorted = [...strings].sort((a, b) => (d === 'down' ? a - b : b - a))
-  drill.value = { ...drill.value, strings: sorted }
+  set({ strings: [...strings].sort((a, b) => (d === 'down' ? a - b : b - a)) })
 }
 function toggle(s: number) {
-  const had = drill.value.strings
+  const had = path.value.strings
   choose(had.includes(s) ? had.filter((t) => t !== s) : [...had, s], direction.value)
 }
-function set<K extends keyof Drill>(key: K, value: Drill[K]) {
-  drill.value = { ...drill.value, [key]: value }
+function setShift(parts: Partial<Path['shift']>) {
+  const shift = { ...path.value.shift, ...parts }
+  // Moving begins with one move, so that something is seen at once.
+  if (shift.by !== 0 && shift.count === 0) shift.count = 1
+  set({ shift })
 }
 </script>
 
 <template>
   <fieldset>
-    <legend>Place and path</legend>
+    <legend class="visually-hidden">Path</legend>
     <NumberLine
-      :model-value="drill.position"
+      :model-value="path.position"
       name="Position"
-      label="Position (fret of finger 1)"
+      :label="inKey ? 'From fret' : 'Position (fret of finger 1)'"
       :min="1"
       :max="24"
-      :fault="faults.position"
-      @update:model-value="(v) => set('position', v)"
+      :fault="faults['path.position']"
+      @update:model-value="(position) => set({ position })"
     />
     <div class="line">
       <span>Strings</span>
-      <span class="row chips">
+      <span class="chips">
         <button
           v-for="s in all"
           :key="s"
           type="button"
           class="chip figures"
-          :aria-pressed="drill.strings.includes(s)"
+          :aria-pressed="path.strings.includes(s)"
           :aria-label="`String ${s}`"
           @click="toggle(s)"
         >
@@ -64,51 +76,89 @@ function set<K extends keyof Drill>(key: K, value: Drill[K]) {
         </button>
       </span>
     </div>
-    <p v-if="faults.strings" class="fault" role="alert">{{ faults.strings }}</p>
-    <el-segmented v-model="direction" :options="directions" block aria-label="Direction" />
-    <label class="line">
-      <span>There and back</span>
-      <el-switch
-        :model-value="drill.thereAndBack"
-        aria-label="There and back"
-        @update:model-value="(v) => set('thereAndBack', Boolean(v))"
-      />
-    </label>
-    <NumberLine
-      :model-value="drill.repeats"
-      name="Times on each string"
-      :min="1"
-      :max="16"
-      :fault="faults.repeats"
-      @update:model-value="(v) => set('repeats', v)"
+    <p v-if="faults['path.strings']" class="fault" role="alert">{{ faults['path.strings'] }}</p>
+    <ChoiceLine v-model="direction" name="Direction" :options="directions" />
+    <ChoiceLine
+      :model-value="path.back"
+      name="And back"
+      :options="backs"
+      @update:model-value="(back) => set({ back })"
     />
-  </fieldset>
-  <fieldset>
-    <legend>Rhythm</legend>
-    <div class="line">
-      <span>Notes per beat</span>
-      <el-segmented
-        :model-value="drill.notesPerBeat"
-        :options="divisions"
-        aria-label="Notes per beat"
-        @update:model-value="(v: unknown) => set('notesPerBeat', Number(v))"
-      />
-    </div>
-    <p v-if="faults.notesPerBeat" class="fault" role="alert">{{ faults.notesPerBeat }}</p>
-    <NumberLine
-      :model-value="drill.passes"
-      name="Passes in a take"
-      :min="1"
-      :max="64"
-      :fault="faults.passes"
-      @update:model-value="(v) => set('passes', v)"
+    <p v-if="faults['path.back']" class="fault" role="alert">{{ faults['path.back'] }}</p>
+    <ChoiceLine
+      :model-value="path.spread"
+      name="Strings of a cell"
+      :options="spreads"
+      stacked
+      @update:model-value="(spread) => set({ spread })"
     />
+    <ListLine
+      v-if="path.spread === 'own'"
+      name="Groups"
+      hint="of strings, in order"
+      :text="writeLists(path.groups ?? [])"
+      @typed="(t) => set({ groups: readLists(t) })"
+    />
+    <p v-if="faults['path.groups']" class="fault" role="alert">{{ faults['path.groups'] }}</p>
+    <NumberLine
+      :model-value="path.stay.count"
+      name="Stay"
+      label="Each cell at a place"
+      :min="1"
+      :max="240"
+      :fault="faults['path.stay']"
+      @update:model-value="(count) => set({ stay: { ...path.stay, count } })"
+    />
+    <ChoiceLine
+      :model-value="path.stay.unit"
+      name="Stay counted in"
+      label=""
+      :options="units"
+      @update:model-value="(unit) => set({ stay: { ...path.stay, unit } })"
+    />
+    <SwitchLine
+      :model-value="path.together"
+      name="All cells at a place before the next"
+      @update:model-value="(together) => set({ together })"
+    />
+    <NumberLine
+      :model-value="path.shift.by"
+      name="Move by"
+      :label="inKey ? 'Move by degrees' : 'Move by frets'"
+      :min="-12"
+      :max="12"
+      :fault="faults['path.shift']"
+      @update:model-value="(by) => setShift({ by })"
+    />
+    <template v-if="path.shift.by !== 0">
+      <ChoiceLine
+        :model-value="path.shift.each"
+        name="Moves"
+        label=""
+        :options="shiftMoments"
+        @update:model-value="(each) => setShift({ each })"
+      />
+      <NumberLine
+        :model-value="path.shift.count"
+        name="Number of moves"
+        :min="1"
+        :max="36"
+        @update:model-value="(count) => setShift({ count })"
+      />
+      <SwitchLine
+        :model-value="path.shift.home"
+        name="And home again"
+        @update:model-value="(home) => setShift({ home })"
+      />
+      <SwitchLine
+        :model-value="path.shift.slide"
+        name="With a slide"
+        @update:model-value="(slide) => setShift({ slide })"
+      />
+    </template>
   </fieldset>
 </template>
 
 <style scoped>
 @import './form.css';
-.chips {
-  gap: 6px;
-}
 </style>

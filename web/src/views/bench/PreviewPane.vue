@@ -1,58 +1,138 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { useStorage } from '@vueuse/core'
+import { computed, ref } from 'vue'
 
-import type { Preview } from '../../api/client'
+import type { Damping, Fault, Mend, Preview } from '../../api/client'
 import NeckView from '../../components/NeckView.vue'
+import StaffView from '../../components/StaffView.vue'
 import TabView from '../../components/TabView.vue'
-import { count } from '../../draw/words'
+import type { Place } from '../../draw/neck'
+import ChoiceLine from './ChoiceLine.vue'
+import DifficultyBox from './DifficultyBox.vue'
+import Remarks from './Remarks.vue'
 
-const props = defineProps<{ preview: Preview }>()
+/** What is being set, on the neck, on paper and in figures. */
+const props = defineProps<{
+  /** The last one that could be drawn. */
+  preview: Preview
+  /** Why the present one cannot. */
+  faults: Fault[]
+  /** The note that is being heard. */
+  playing?: number
+  free: boolean
+}>()
+const emit = defineEmits<{
+  move: [frets: number, thicker: number]
+  finger: [place: Place, finger: number]
+  add: [string: number, fret: number]
+  mend: [mend: Mend]
+  weigh: []
+}>()
 
+const paper = useStorage<'tab' | 'staff' | 'both'>('manudrill paper', 'tab')
+const papers = [
+  { label: 'tab', value: 'tab' },
+  { label: 'staff', value: 'staff' },
+  { label: 'both', value: 'both' },
+] as const
+
+const looked = ref<number>()
+const marked = ref<number[]>()
+const now = computed(() => props.playing ?? looked.value)
 const first = computed(() => props.preview.steps?.[0])
 const last = computed(() => props.preview.steps?.at(-1))
-const cycle = computed(() => {
-  const c = props.preview.cycle
-  if (!c) return ''
-  if (c.add === 0) return 'Every pass starts on a click.'
-  return (
-    `A pass starts on a click again after ${count(c.passes, 'pass', 'passes')}, ${c.closesAfter} notes. ` +
-    `${count(c.add, 'note')} more, or ${count(c.drop, 'note')} fewer, would close each pass.`
-  )
+
+const damping = computed(() => {
+  const at = now.value ?? 0
+  return props.preview.damping?.find((d) => d.from <= at && at <= d.to)
 })
+const dampers: Record<Damping['with'], string> = {
+  firstFinger: 'the underside of the first finger',
+  otherFinger: 'the second or third finger, for the open string is played',
+  damper: 'a damper behind the nut, for both hands are busy',
+}
+const dampingText = computed(() => {
+  const d = damping.value
+  if (!d) return ''
+  const parts = []
+  if (d.thicker.length) parts.push(`strings ${d.thicker.join(', ')} with the palm`)
+  if (d.thinner.length) parts.push(`strings ${d.thinner.join(', ')} with ${dampers[d.with]}`)
+  return parts.length
+    ? `Note ${(now.value ?? 0) + 1}, string ${d.string}: damp ${parts.join('; ')}.`
+    : ''
+})
+const chordText = computed(() =>
+  (props.preview.chords ?? [])
+    .filter((c, i, all) => all.findIndex((d) => d.chord.name === c.chord.name) === i)
+    .map((c) => `${c.chord.name} (${Object.values(c.chord.roles).join(', ')})`)
+    .join('; '),
+)
 </script>
 
 <template>
-  <div v-if="preview.chart && preview.neck" class="stack">
-    <section class="sheet">
-      <NeckView :neck="preview.neck" :chart="preview.chart" />
-      <p class="small quiet">
-        The hand reaches {{ preview.neck.reachMm.toFixed(0) }} mm on a {{ preview.neck.scaleMm }} mm
-        scale. Numbers are fingers; arcs above a string are hammer-ons, below it pull-offs.
-      </p>
+  <div v-if="preview.chart && preview.neck" class="pane" :class="{ stale: faults.length > 0 }">
+    <section class="sheet picture">
+      <NeckView
+        :neck="preview.neck"
+        :chart="preview.chart"
+        :now="now"
+        :marked="marked"
+        :damping="damping"
+        :edit="free ? 'notes' : 'hand'"
+        @move="(frets, thicker) => emit('move', frets, thicker)"
+        @finger="(place, f) => emit('finger', place, f)"
+        @add="(string, fret) => emit('add', string, fret)"
+      />
+      <p class="small quiet damping">{{ dampingText }}</p>
     </section>
     <section class="sheet facts">
       <div>
         <b class="figures">{{ preview.chart.notes.length }}</b> notes a pass
       </div>
       <div v-if="first">
-        <b class="figures">{{ first.secondsPerPass.toFixed(1) }}</b> s a pass at {{ first.bpm }} bpm
+        <b class="figures">{{ first.secondsPerPass.toFixed(1) }}</b> s at {{ first.bpm }} bpm
       </div>
       <div v-if="first && last">
-        <b class="figures">{{ first.notesPerSecond.toFixed(1) }}</b> to
-        <b class="figures">{{ last.notesPerSecond.toFixed(1) }}</b> notes per second
+        <b class="figures">{{ first.notesPerSecond.toFixed(1) }}</b>–<b class="figures">{{
+          last.notesPerSecond.toFixed(1)
+        }}</b>
+        notes per second
       </div>
-      <div v-if="preview.steps?.length">
-        <b class="figures">{{ preview.steps.length }}</b>
-        {{ preview.steps.length === 1 ? 'tempo' : 'tempi' }} on the ladder
+      <div>
+        <b class="figures">{{ preview.neck.reachMm.toFixed(0) }}</b> mm from lowest to highest fret
       </div>
-      <p class="small quiet">{{ cycle }}</p>
+      <DifficultyBox
+        v-if="preview.difficulty"
+        :difficulty="preview.difficulty"
+        @weigh="emit('weigh')"
+      />
     </section>
     <section class="sheet">
-      <TabView :chart="preview.chart" />
-      <p class="small quiet">
-        Above the strings: <b>∏</b> down stroke, <b>V</b> up stroke, <b>H</b> hammer-on,
-        <b>P</b> pull-off. Below: fingers.
-      </p>
+      <Remarks
+        :remarks="faults.length ? [] : (preview.remarks ?? [])"
+        :faults="faults"
+        @mend="(m) => emit('mend', m)"
+        @look="(notes) => (marked = notes)"
+      />
+    </section>
+    <section class="sheet paper">
+      <div class="paper-head">
+        <p class="small quiet">
+          <b>∏</b> down, <b>V</b> up, <b>H</b> hammer-on, <b>P</b> pull-off, <b>T</b> tap,
+          <b>S</b> slide, <b>N</b> hammer-on from nowhere; below, fingers
+        </p>
+        <ChoiceLine v-model="paper" name="Shown as" label="" :options="papers" />
+      </div>
+      <StaffView v-if="paper !== 'tab'" :chart="preview.chart" :now="now" />
+      <TabView
+        v-if="paper !== 'staff'"
+        :chart="preview.chart"
+        :now="now"
+        :marked="marked"
+        :chords="preview.chords"
+        @look="(n) => (looked = n)"
+      />
+      <p v-if="chordText" class="small">Chords between the hands: {{ chordText }}.</p>
     </section>
     <section
       v-if="preview.steps?.length"
@@ -63,19 +143,19 @@ const cycle = computed(() => {
       <table class="plain">
         <thead>
           <tr>
-            <th class="number">Tempo</th>
+            <th class="number">bpm</th>
             <th v-for="s in preview.steps" :key="s.bpm" class="number figures">{{ s.bpm }}</th>
           </tr>
         </thead>
         <tbody>
           <tr>
-            <td class="number">notes per second</td>
+            <th scope="row" class="number">notes per second</th>
             <td v-for="s in preview.steps" :key="s.bpm" class="number figures">
               {{ s.notesPerSecond.toFixed(1) }}
             </td>
           </tr>
           <tr>
-            <td class="number">seconds per pass</td>
+            <th scope="row" class="number">seconds a pass</th>
             <td v-for="s in preview.steps" :key="s.bpm" class="number figures">
               {{ s.secondsPerPass.toFixed(1) }}
             </td>
@@ -86,30 +166,57 @@ const cycle = computed(() => {
   </div>
   <div v-else class="sheet stack">
     <h2>This cannot be played yet</h2>
-    <ul>
-      <li v-for="f in preview.faults" :key="f.field">{{ f.text }}</li>
-    </ul>
+    <Remarks :remarks="[]" :faults="faults" @mend="(m) => emit('mend', m)" />
   </div>
 </template>
 
 <style scoped>
+.pane {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: var(--s3);
+}
+.pane > .sheet {
+  padding: var(--s3) var(--s4);
+}
+.stale .picture,
+.stale .facts,
+.stale .paper {
+  opacity: 0.45;
+}
+.damping {
+  min-height: 1.5em;
+}
 .facts {
   display: flex;
   flex-wrap: wrap;
-  gap: var(--s2) var(--s5);
+  gap: 0 var(--s5);
   align-items: baseline;
 }
 .facts b {
   font-size: var(--t-head);
 }
-.facts p {
-  flex-basis: 100%;
+.paper {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: var(--s2);
+}
+.paper-head {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--s1) var(--s4);
+  justify-content: space-between;
+  align-items: center;
 }
 .plain th,
 .plain td {
-  padding: var(--s1) var(--s2);
+  padding: 2px var(--s2);
+  border: 0;
+  white-space: nowrap;
 }
-section > p {
-  margin-top: var(--s2);
+.plain thead th {
+  color: var(--ink);
+  font-size: var(--t-body);
+  font-weight: 700;
 }
 </style>

@@ -1,29 +1,97 @@
 <script setup lang="ts">
-import { ElButton, ElMessage, ElMessageBox } from 'element-plus'
-import { onMounted, ref } from 'vue'
+import { ElButton, ElInput, ElMessage, ElMessageBox } from 'element-plus'
+import { computed, onMounted, ref } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
 
-import { answer, client, problemOf, type Problem, type SavedDrill } from '../../api/client'
+import {
+  answer,
+  client,
+  problemOf,
+  type Bench,
+  type Drill,
+  type DrillFile,
+  type Problem,
+  type ReadySet,
+  type SavedBlock,
+  type SavedDrill,
+  type Shelf,
+} from '../../api/client'
+import { catalogue } from '../../bench/catalogue'
+import { putInto } from '../../bench/history'
+import { found, foldersOf, tagsOf, type Place } from '../../bench/library'
 import AssignDialog from '../../components/AssignDialog.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
-import { count, ladderWords, pathWords, patternWords } from '../../draw/words'
+import { count, lasting } from '../../draw/words'
+import { layOut } from '../print/sheet'
+import DrillRow from './DrillRow.vue'
+import ReadySets from './ReadySets.vue'
+import ShelfDialog from './ShelfDialog.vue'
 
 const router = useRouter()
 const drills = ref<SavedDrill[]>()
+const blocks = ref<SavedBlock[]>([])
+const bench = ref<Bench>()
 const problem = ref<Problem>()
 const assigning = ref<SavedDrill>()
+const shelving = ref<SavedDrill>()
+
+const place = ref<Place | { kind: 'blocks' } | { kind: 'ready' }>({ kind: 'all' })
+const search = ref('')
+const tags = ref<string[]>([])
+const chosen = ref(new Set<string>())
+
+const all = computed(() => drills.value ?? [])
+const folders = computed(() => foldersOf(all.value))
+const allTags = computed(() => tagsOf(all.value))
+const shown = computed(() =>
+  place.value.kind === 'blocks' || place.value.kind === 'ready'
+    ? []
+    : found(all.value, place.value, tags.value, search.value),
+)
+const listed = computed(() => place.value.kind !== 'blocks' && place.value.kind !== 'ready')
 
 async function attempt(action: () => Promise<unknown>) {
   problem.value = undefined
   try {
     await action()
-    drills.value = await answer(client.GET('/drills'))
+    ;[drills.value, blocks.value] = await Promise.all([
+      answer(client.GET('/drills')),
+      answer(client.GET('/blocks')),
+    ])
   } catch (thrown) {
     problem.value = problemOf(thrown)
   }
 }
-onMounted(() => attempt(async () => {}))
+onMounted(() =>
+  attempt(async () => {
+    bench.value = await catalogue()
+  }),
+)
 
+function is(kind: string, folder?: string): boolean {
+  return (
+    place.value.kind === kind && (place.value.kind !== 'folder' || place.value.folder === folder)
+  )
+}
+function toggleTag(t: string) {
+  tags.value = tags.value.includes(t) ? tags.value.filter((u) => u !== t) : [...tags.value, t]
+}
+function choose(d: SavedDrill, on: boolean) {
+  const next = new Set(chosen.value)
+  if (on) next.add(d.id)
+  else next.delete(d.id)
+  chosen.value = next
+}
+function printOut(which: SavedDrill[]) {
+  layOut(which.map((d) => d.file))
+  return router.push('/print')
+}
+function command(d: SavedDrill, what: 'copy' | 'shelf' | 'print' | 'delete') {
+  if (what === 'copy') return copy(d)
+  if (what === 'print') return printOut([d])
+  if (what === 'delete') return remove(d)
+  shelving.value = d
+}
 function copy(d: SavedDrill) {
   return attempt(async () => {
     const made = await answer(
@@ -32,72 +100,227 @@ function copy(d: SavedDrill) {
     ElMessage({ message: `Copied as “${made.file.drill.name}”`, grouping: true })
   })
 }
-
+function put(d: SavedDrill, shelf: Shelf) {
+  shelving.value = undefined
+  return attempt(() =>
+    answer(
+      client.PUT('/drills/{drillId}/shelf', {
+        params: { path: { drillId: d.id } },
+        body: shelf,
+      }),
+    ),
+  )
+}
+async function sure(text: string, title: string): Promise<boolean> {
+  try {
+    await ElMessageBox.confirm(text, title, {
+      confirmButtonText: 'Delete',
+      cancelButtonText: 'Keep',
+    })
+    return true
+  } catch {
+    return false
+  }
+}
 async function remove(d: SavedDrill) {
   const has = d.students.length > 0 ? ` It is taken back from ${d.students.join(', ')}.` : ''
   const kept =
     d.takes > 0 ? ` ${count(d.takes, 'take')} made of it ${d.takes === 1 ? 'is' : 'are'} kept.` : ''
-  try {
-    await ElMessageBox.confirm(`Delete “${d.file.drill.name}”?${has}${kept}`, 'Delete drill', {
-      confirmButtonText: 'Delete',
-      cancelButtonText: 'Keep',
-    })
-  } catch {
-    return // kept
-  }
+  if (!(await sure(`Delete “${d.file.drill.name}”?${has}${kept}`, 'Delete drill'))) return
   await attempt(() =>
     answer(client.DELETE('/drills/{drillId}', { params: { path: { drillId: d.id } } })),
   )
 }
+async function removeBlock(b: SavedBlock) {
+  if (!(await sure(`Delete the block “${b.block.name}”?`, 'Delete block'))) return
+  await attempt(() =>
+    answer(client.DELETE('/blocks/{blockId}', { params: { path: { blockId: b.id } } })),
+  )
+}
+
+/** Puts a drill on the bench as a new one; what lay there can be undone to. */
+async function putOnBench(file: DrillFile, told: string[] = []) {
+  putInto('manudrill bench new', file)
+  if (told.length) ElMessage({ message: told.join(' '), duration: 9000 })
+  await router.push('/drills/new')
+}
+function ready(drill: Drill): DrillFile {
+  if (!bench.value) throw new Error('the bench is not known yet')
+  return { drill, ladder: bench.value.usual }
+}
+function keepSet(set: ReadySet) {
+  return attempt(async () => {
+    for (const drill of set.drills) {
+      const made = await answer(client.POST('/drills', { body: ready(drill) }))
+      await answer(
+        client.PUT('/drills/{drillId}/shelf', {
+          params: { path: { drillId: made.id } },
+          body: { folder: set.name, tags: [], favourite: false },
+        }),
+      )
+    }
+    place.value = { kind: 'folder', folder: set.name }
+  })
+}
+function keepBlock(set: ReadySet) {
+  return attempt(async () => {
+    const items = set.drills.map((drill) => ({ file: ready(drill), seconds: 60 }))
+    const made = await answer(client.POST('/blocks', { body: { name: set.name, items } }))
+    await router.push(`/blocks/${made.id}`)
+  })
+}
+
+const input = ref<HTMLInputElement>()
+async function takeIn(taken: File | undefined) {
+  if (!taken) return
+  problem.value = undefined
+  try {
+    const got = await answer(
+      client.POST('/import', {
+        headers: { 'Content-Type': 'application/octet-stream' },
+        body: taken as unknown as string, // the contract's binary body
+        bodySerializer: (body: unknown) => body as Blob,
+      }),
+    )
+    await putOnBench(got.file, got.told)
+  } catch (thrown) {
+    problem.value = problemOf(thrown)
+  }
+}
+function picked(event: Event) {
+  const from = event.target as HTMLInputElement
+  void takeIn(from.files?.[0])
+  from.value = '' // the same file may be picked again
+}
 </script>
 
 <template>
-  <div class="stack">
+  <div class="stack" @dragover.prevent @drop.prevent="takeIn($event.dataTransfer?.files[0])">
     <div class="row">
       <h1 class="grow">Drills</h1>
+      <el-input
+        v-model="search"
+        class="search"
+        placeholder="Search"
+        aria-label="Search the drills"
+        clearable
+      />
+      <el-button @click="input?.click()">Take in a file</el-button>
       <el-button type="primary" @click="router.push('/drills/new')">New drill</el-button>
+      <input
+        ref="input"
+        type="file"
+        accept=".musicxml,.xml,.mid,.midi,.txt,.tab,.json"
+        hidden
+        @change="picked"
+      />
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
-    <div v-if="drills?.length" class="sheet list">
-      <article v-for="d in drills" :key="d.id">
-        <div class="what">
-          <h2>
-            <RouterLink :to="`/drills/${d.id}`">{{ d.file.drill.name }}</RouterLink>
-          </h2>
-          <p class="quiet">{{ patternWords(d.file.drill) }}</p>
-          <p class="quiet small">{{ pathWords(d.file.drill) }}</p>
-        </div>
-        <dl>
-          <div>
-            <dt>Tempo</dt>
-            <dd>{{ ladderWords(d) }}</dd>
-            <dd class="quiet small">{{ count(d.file.drill.notesPerBeat, 'note') }} a beat</dd>
-          </div>
-          <div>
-            <dt>Students</dt>
-            <dd>{{ d.students.join(', ') || 'nobody yet' }}</dd>
-          </div>
-          <div>
-            <dt>Takes</dt>
-            <dd class="figures">{{ d.takes }}</dd>
-          </div>
-        </dl>
-        <div class="row actions">
-          <el-button @click="assigning = d">Assign</el-button>
-          <el-button @click="copy(d)">Copy</el-button>
-          <el-button @click="remove(d)">Delete</el-button>
-        </div>
-      </article>
-    </div>
-    <div v-else-if="drills" class="sheet stack">
-      <h2>No drill yet</h2>
-      <p>
-        A drill takes a minute: choose fingers, strings and a position, and look at it on the neck.
-      </p>
-      <div>
-        <el-button type="primary" @click="router.push('/drills/new')"
-          >Make the first drill</el-button
+    <div v-if="drills" class="library">
+      <nav aria-label="Shelves">
+        <button type="button" :aria-pressed="is('all')" @click="place = { kind: 'all' }">
+          All <span class="figures">{{ all.length }}</span>
+        </button>
+        <button
+          type="button"
+          :aria-pressed="is('favourites')"
+          @click="place = { kind: 'favourites' }"
         >
+          Favourites <span class="figures">{{ all.filter((d) => d.shelf.favourite).length }}</span>
+        </button>
+        <button
+          v-for="f in folders"
+          :key="f.folder"
+          type="button"
+          class="folder"
+          :aria-pressed="is('folder', f.folder)"
+          @click="place = { kind: 'folder', folder: f.folder }"
+        >
+          {{ f.folder }} <span class="figures">{{ f.count }}</span>
+        </button>
+        <button type="button" :aria-pressed="is('blocks')" @click="place = { kind: 'blocks' }">
+          Blocks <span class="figures">{{ blocks.length }}</span>
+        </button>
+        <button type="button" :aria-pressed="is('ready')" @click="place = { kind: 'ready' }">
+          Ready-made <span class="figures">{{ bench?.readySets.length }}</span>
+        </button>
+      </nav>
+      <div class="stack">
+        <div v-if="listed && (allTags.length || chosen.size)" class="row tags">
+          <button
+            v-for="t in allTags"
+            :key="t"
+            type="button"
+            :aria-pressed="tags.includes(t)"
+            @click="toggleTag(t)"
+          >
+            {{ t }}
+          </button>
+          <span class="grow" />
+          <el-button
+            v-if="chosen.size"
+            size="small"
+            @click="printOut(all.filter((d) => chosen.has(d.id)))"
+            >Print {{ count(chosen.size, 'drill') }}</el-button
+          >
+        </div>
+        <div v-if="shown.length" class="sheet list">
+          <DrillRow
+            v-for="d in shown"
+            :key="d.id"
+            :drill="d"
+            :chosen="chosen.has(d.id)"
+            @update:chosen="(on) => choose(d, on)"
+            @assign="assigning = d"
+            @favourite="put(d, { ...d.shelf, favourite: !d.shelf.favourite })"
+            @command="(what) => command(d, what)"
+          />
+        </div>
+        <div v-else-if="listed && all.length" class="sheet">
+          <p>No drill has all of this. Search for less, or look on another shelf.</p>
+        </div>
+        <div v-else-if="listed" class="sheet stack">
+          <h2>No drill yet</h2>
+          <p>
+            A drill takes a minute: choose a family, fingers and strings, and look at it on the
+            neck. Or begin with a ready-made set.
+          </p>
+          <div class="row">
+            <el-button type="primary" @click="router.push('/drills/new')"
+              >Make the first drill</el-button
+            >
+            <el-button @click="place = { kind: 'ready' }">Look at the ready-made sets</el-button>
+          </div>
+        </div>
+        <template v-if="is('blocks')">
+          <div v-if="blocks.length" class="sheet list">
+            <article v-for="b in blocks" :key="b.id" class="block">
+              <div class="grow">
+                <h2>
+                  <RouterLink :to="`/blocks/${b.id}`">{{ b.block.name }}</RouterLink>
+                </h2>
+                <p class="quiet">
+                  {{ count(b.block.items.length, 'drill') }},
+                  {{ lasting(b.block.items.reduce((sum, i) => sum + i.seconds, 0)) }}
+                </p>
+              </div>
+              <el-button @click="removeBlock(b)">Delete</el-button>
+            </article>
+          </div>
+          <div v-else class="sheet">
+            <p>
+              A block is a few drills one after the other, each for a while. Open a drill and make
+              all its variations, or keep a ready-made set as one.
+            </p>
+          </div>
+        </template>
+        <ReadySets
+          v-if="is('ready') && bench"
+          :bench="bench"
+          @open="(d) => putOnBench(ready(d))"
+          @keep="keepSet"
+          @block="keepBlock"
+        />
       </div>
     </div>
     <AssignDialog
@@ -106,52 +329,107 @@ async function remove(d: SavedDrill) {
       @close="assigning = undefined"
       @changed="attempt(async () => {})"
     />
+    <ShelfDialog
+      v-if="shelving"
+      :drill="shelving"
+      :folders="folders.map((f) => f.folder)"
+      :tags="allTags"
+      @close="shelving = undefined"
+      @put="(shelf) => put(shelving!, shelf)"
+    />
   </div>
 </template>
 
 <style scoped>
+.search {
+  width: 240px;
+}
+.library {
+  display: grid;
+  grid-template-columns: 190px minmax(0, 1fr);
+  gap: var(--s4);
+  align-items: start;
+}
+nav {
+  display: grid;
+  gap: 2px;
+}
+nav button {
+  display: flex;
+  justify-content: space-between;
+  gap: var(--s2);
+  border: 0;
+  border-left: 3px solid transparent;
+  background: none;
+  padding: 6px 10px;
+  font: inherit;
+  font-weight: 600;
+  color: var(--ink-2);
+  text-align: left;
+  cursor: pointer;
+}
+nav button span {
+  font-weight: 400;
+}
+nav button:hover {
+  color: var(--ink);
+}
+nav button[aria-pressed='true'] {
+  color: var(--ink);
+  border-left-color: var(--ink);
+  background: var(--sheet);
+}
+.folder {
+  padding-left: 22px;
+}
+.tags {
+  gap: var(--s2);
+}
+.tags > button:not(.el-button) {
+  border: 1px solid var(--line-2);
+  border-radius: 99px;
+  background: var(--sheet);
+  color: var(--ink-2);
+  padding: 2px 11px;
+  font-size: var(--t-small);
+  cursor: pointer;
+}
+.tags > button[aria-pressed='true'] {
+  background: var(--ink);
+  border-color: var(--ink);
+  color: var(--sheet);
+}
 .list {
   padding: 0 var(--s4);
 }
-article {
-  display: grid;
-  grid-template-columns: minmax(240px, 5fr) minmax(300px, 6fr) auto;
-  gap: var(--s2) var(--s5);
+.block {
+  display: flex;
   align-items: center;
-  padding: var(--s4) 0;
+  gap: var(--s3);
+  padding: var(--s3) 0;
   border-bottom: var(--edge);
 }
-article:last-child {
+.block:last-child {
   border-bottom: 0;
 }
-dl {
-  margin: 0;
-  display: grid;
-  grid-template-columns: 3fr 3fr 1fr;
-  gap: var(--s3);
-}
-dt {
-  font-size: var(--t-small);
-  color: var(--ink-2);
-}
-dd {
-  margin: 0;
-}
-.actions {
-  gap: var(--s2);
-  justify-content: flex-end;
-}
-@media (width < 1100px) {
-  article {
-    grid-template-columns: 1fr;
+@media (width < 800px) {
+  .library {
+    grid-template-columns: minmax(0, 1fr);
   }
-  .actions {
-    justify-content: flex-start;
+  nav {
+    display: flex;
+    flex-wrap: wrap;
   }
-}
-@media (width < 600px) {
-  dl {
-    grid-template-columns: 4fr 4fr 2fr;
+  nav button {
+    padding: 4px 8px;
+    border-left: 0;
+    border-bottom: 3px solid transparent;
+  }
+  nav button[aria-pressed='true'] {
+    border-bottom-color: var(--ink);
+  }
+  .search {
+    width: 100%;
   }
 }
 </style>

@@ -1,0 +1,148 @@
+import { computed, ref, watch, type Ref } from 'vue'
+
+/** Everything that was ever set, as text, so that it can be kept by the browser. */
+export interface History {
+  past: string[]
+  now: string
+  future: string[]
+  /** What was last saved or opened, from which the steps started. */
+  base?: string
+}
+
+/**
+ * A value as text with its fields in order and without empty ones: what two
+ * values have in common when they say the same.
+ */
+export function meaning(value: unknown): string {
+  return JSON.stringify(value, (_, v: unknown) => {
+    if (v === null || typeof v !== 'object' || Array.isArray(v)) return v
+    return Object.fromEntries(
+      Object.entries(v)
+        .filter(([, part]) => !(Array.isArray(part) && part.length === 0))
+        .sort(([a], [b]) => (a < b ? -1 : 1)),
+    )
+  })
+}
+
+/** The most steps kept; the oldest go first. */
+const longest = 400
+/** Changes that follow each other faster, as in a drag, are one step. */
+const pause = 400
+
+/** Goes one step back; the same history where there is none. */
+export function undone(h: History): History {
+  const before = h.past.at(-1)
+  if (before === undefined) return h
+  return { ...h, past: h.past.slice(0, -1), now: before, future: [h.now, ...h.future] }
+}
+
+/** Goes one step forward again; the same history where there is none. */
+export function redone(h: History): History {
+  const [next, ...future] = h.future
+  if (next === undefined) return h
+  return { ...h, past: [...h.past, h.now], now: next, future }
+}
+
+/** Adds a step; what was undone before is given up. */
+export function stepped(h: History, now: string): History {
+  if (now === h.now) return h
+  return { ...h, past: [...h.past, h.now].slice(-longest), now, future: [] }
+}
+
+/**
+ * A value whose steps can be undone and redone, all the way, and which outlives
+ * a reload under a key of the browser's storage.
+ */
+export function useHistory<T>(key: string, fresh: () => T) {
+  const kept = localStorage.getItem(key)
+  const history = ref<History>(
+    kept ? (JSON.parse(kept) as History) : { past: [], now: JSON.stringify(fresh()), future: [] },
+  )
+  const value = ref(JSON.parse(history.value.now)) as Ref<T>
+  let timer: ReturnType<typeof setTimeout> | undefined
+
+  function keep() {
+    try {
+      localStorage.setItem(key, JSON.stringify(history.value))
+    } catch {
+      // The browser's store is full: the oldest steps give way.
+      history.value = { ...history.value, past: history.value.past.slice(-20) }
+      localStorage.setItem(key, JSON.stringify(history.value))
+    }
+  }
+  /** Makes a step of what has changed since the last one. */
+  function settle() {
+    clearTimeout(timer)
+    timer = undefined
+    const after = stepped(history.value, JSON.stringify(value.value))
+    if (after === history.value) return
+    history.value = after
+    keep()
+  }
+  watch(
+    value,
+    () => {
+      clearTimeout(timer)
+      timer = setTimeout(settle, pause)
+    },
+    { deep: true },
+  )
+  function go(step: (h: History) => History) {
+    settle()
+    history.value = step(history.value)
+    value.value = JSON.parse(history.value.now) as T
+    keep()
+  }
+  // What is changed last must not be lost on a reload within the pause.
+  addEventListener('pagehide', settle)
+
+  return {
+    value,
+    canUndo: computed(
+      () => history.value.past.length > 0 || JSON.stringify(value.value) !== history.value.now,
+    ),
+    canRedo: computed(() => history.value.future.length > 0),
+    undo: () => go(undone),
+    redo: () => go(redone),
+    /**
+     * Tells what is saved now. A draft without changes of its own gives way to
+     * it; one that has any stays, with all its steps.
+     */
+    rebase(saved: T) {
+      settle()
+      const text = JSON.stringify(saved)
+      const { now, base } = history.value
+      const same = (a: string, b: string) => meaning(JSON.parse(a)) === meaning(JSON.parse(b))
+      if (!same(now, text) && (base === undefined ? !kept : same(now, base))) {
+        history.value = { past: [], now: text, future: [] }
+        value.value = JSON.parse(text) as T
+      }
+      history.value = { ...history.value, base: text }
+      keep()
+    },
+    /** Ends it; what is not saved stays in the browser. */
+    leave() {
+      settle()
+      removeEventListener('pagehide', settle)
+    },
+    /** Ends it and takes it out of the browser. */
+    forget() {
+      clearTimeout(timer)
+      removeEventListener('pagehide', settle)
+      localStorage.removeItem(key)
+    },
+  }
+}
+
+/**
+ * Puts a value into a history that is not open now, as its newest step, so that
+ * what lay there before can be had back by undoing.
+ */
+export function putInto(key: string, value: unknown): void {
+  const text = JSON.stringify(value)
+  const kept = localStorage.getItem(key)
+  const history: History = kept
+    ? stepped(JSON.parse(kept) as History, text)
+    : { past: [], now: text, future: [] }
+  localStorage.setItem(key, JSON.stringify(history))
+}

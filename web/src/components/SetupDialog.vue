@@ -1,0 +1,174 @@
+<script setup lang="ts">
+import { ElButton, ElDialog, ElMessage } from 'element-plus'
+import { onMounted, ref } from 'vue'
+
+import { answer, client, problemOf, type Person, type Problem, type Setup } from '../api/client'
+import { noteName, noteNumber } from '../draw/words'
+import ListLine from '../views/bench/ListLine.vue'
+import NumberLine from '../views/bench/NumberLine.vue'
+import SwitchLine from '../views/bench/SwitchLine.vue'
+import ProblemNote from './ProblemNote.vue'
+
+/** Somebody's guitar and hand, and what an instructor holds for hard. */
+const props = defineProps<{ person: Person }>()
+const emit = defineEmits<{ close: []; changed: [] }>()
+
+const setup = ref<Setup>()
+const problem = ref<Problem>()
+const tunings = [
+  { name: 'E standard', notes: [64, 59, 55, 50, 45, 40] },
+  { name: 'drop D', notes: [64, 59, 55, 50, 45, 38] },
+  { name: 'E♭ standard', notes: [63, 58, 54, 49, 44, 39] },
+  { name: '7 strings, B', notes: [64, 59, 55, 50, 45, 40, 35] },
+  { name: '4-string bass', notes: [43, 38, 33, 28] },
+]
+const pairs = ['12', '23', '34', '13', '24', '14']
+const parts = [
+  { key: 'stretch', name: 'Stretch' },
+  { key: 'pairs', name: 'Weak pairs' },
+  { key: 'crossings', name: 'String crossings' },
+  { key: 'skips', name: 'Strings skipped' },
+  { key: 'shifts', name: 'Shifts' },
+  { key: 'speed', name: 'Speed' },
+] as const
+const path = { personId: props.person.id }
+
+onMounted(async () => {
+  try {
+    setup.value = await answer(client.GET('/people/{personId}/setup', { params: { path } }))
+  } catch (thrown) {
+    problem.value = problemOf(thrown)
+  }
+})
+
+function setTuning(text: string) {
+  const notes = text.trim().split(/\s+/).map(noteNumber)
+  if (setup.value && notes.every((n) => n !== undefined))
+    setup.value = { ...setup.value, guitar: { ...setup.value.guitar, tuning: notes } }
+}
+async function save() {
+  if (!setup.value) return
+  problem.value = undefined
+  try {
+    await answer(client.PUT('/people/{personId}/setup', { params: { path }, body: setup.value }))
+    ElMessage({ message: 'Guitar and hand saved' })
+    emit('changed')
+    emit('close')
+  } catch (thrown) {
+    problem.value = problemOf(thrown)
+  }
+}
+</script>
+
+<template>
+  <el-dialog
+    :model-value="true"
+    :title="`Guitar and hand of ${person.name}`"
+    width="760"
+    top="6vh"
+    @close="emit('close')"
+  >
+    <ProblemNote v-if="problem" :problem="problem" />
+    <div v-if="setup" class="parts">
+      <fieldset>
+        <legend>Guitar</legend>
+        <div class="chips">
+          <button
+            v-for="t in tunings"
+            :key="t.name"
+            type="button"
+            class="chip"
+            :aria-pressed="t.notes.join() === setup.guitar.tuning.join()"
+            @click="setup.guitar.tuning = t.notes"
+          >
+            {{ t.name }}
+          </button>
+        </div>
+        <ListLine
+          name="Tuning"
+          hint="string 1 first"
+          :text="setup.guitar.tuning.map(noteName).join(' ')"
+          @typed="setTuning"
+        />
+        <NumberLine v-model="setup.guitar.frets" name="Frets" :min="1" :max="36" />
+        <NumberLine
+          :model-value="setup.guitar.reachable ?? 0"
+          name="Highest fret in reach"
+          label="Highest fret in reach (0 all)"
+          :min="0"
+          :max="36"
+          @update:model-value="(v) => (setup!.guitar.reachable = v || undefined)"
+        />
+        <NumberLine
+          :model-value="setup.guitar.capo ?? 0"
+          name="Capo at fret"
+          :min="0"
+          :max="12"
+          @update:model-value="(v) => (setup!.guitar.capo = v || undefined)"
+        />
+        <NumberLine v-model="setup.guitar.scaleMm" name="Scale length, mm" :min="300" :max="1000" />
+        <SwitchLine v-model="setup.leftHanded" name="Left-handed: the neck is mirrored" />
+      </fieldset>
+      <fieldset>
+        <legend>Comfortable reach, mm</legend>
+        <p class="small quiet">
+          Between two fingertips, hand at ease. Never to be forced; it grows by itself.
+        </p>
+        <NumberLine
+          v-for="pair in pairs"
+          :key="pair"
+          :model-value="setup.hand[pair] ?? 60"
+          :name="`Fingers ${pair[0]} and ${pair[1]}`"
+          :min="15"
+          :max="220"
+          @update:model-value="(v) => (setup!.hand[pair] = v)"
+        />
+      </fieldset>
+      <template v-if="person.role === 'instructor'">
+        <fieldset>
+          <legend>Weight in the difficulty</legend>
+          <NumberLine
+            v-for="p in parts"
+            :key="p.key"
+            :model-value="setup.weights[p.key]"
+            :name="p.name"
+            :min="0"
+            :max="5"
+            :step="0.5"
+            @update:model-value="(v) => (setup!.weights[p.key] = v)"
+          />
+        </fieldset>
+        <fieldset>
+          <legend>How hard each pair is, 0 to 1</legend>
+          <NumberLine
+            v-for="pair in pairs"
+            :key="pair"
+            :model-value="setup.weights.pair[pair] ?? 0"
+            :name="`Pair ${pair[0]}-${pair[1]}`"
+            :min="0"
+            :max="1"
+            :step="0.1"
+            @update:model-value="(v) => (setup!.weights.pair[pair] = v)"
+          />
+        </fieldset>
+      </template>
+    </div>
+    <template #footer>
+      <el-button @click="emit('close')">Leave as it was</el-button>
+      <el-button type="primary" @click="save">Save</el-button>
+    </template>
+  </el-dialog>
+</template>
+
+<style scoped>
+@import '../views/bench/form.css';
+.parts {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
+  gap: var(--s4) var(--s5);
+}
+legend {
+  font-weight: 700;
+  padding-bottom: var(--s1);
+}
+</style>

@@ -1,0 +1,173 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import {
+  Accidental,
+  Annotation,
+  AnnotationVerticalJustify,
+  Barline,
+  Beam,
+  Curve,
+  Formatter,
+  Renderer,
+  Stave,
+  StaveNote,
+  Tuplet,
+  Voice,
+} from 'vexflow/bravura'
+import { computed, onMounted, ref, watch } from 'vue'
+
+import type { Chart } from '../api/client'
+import {
+  accidentalsOf,
+  barsOf,
+  barsPerRow,
+  divisionOf,
+  staffKey,
+  type StaffNote,
+} from '../draw/staff'
+import { count } from '../draw/words'
+
+/** A pass in staff notation, sounding an octave below what is written. */
+const props = defineProps<{ chart: Chart; now?: number }>()
+
+const box = ref<HTMLElement>()
+const drawing = ref<HTMLDivElement>()
+const { width: boxWidth } = useElementSize(box)
+const width = computed(() => Math.max(300, boxWidth.value))
+const rowHeight = 122
+const head = 64 // clef and time of the first row
+
+function rest(): StaveNote {
+  return new StaveNote({
+    keys: ['b/4'],
+    duration: `${divisionOf(props.chart.notesPerBeat).value}r`,
+  })
+}
+
+function draw() {
+  const target = drawing.value
+  if (!target || boxWidth.value === 0) return
+  target.replaceChildren()
+  const bars = barsOf(props.chart)
+  const perRow = barsPerRow(props.chart, width.value - head, 17)
+  const rows = Math.ceil(bars.length / perRow)
+  const renderer = new Renderer(target, Renderer.Backends.SVG)
+  renderer.resize(width.value, rows * rowHeight + 8)
+  const context = renderer.getContext()
+  const drawn: (StaveNote | undefined)[] = []
+  bars.forEach((bar, b) => {
+    const row = Math.floor(b / perRow)
+    const inRow = b % perRow
+    const lead = row === 0 ? head : 34
+    const barWidth = (width.value - 2 - lead) / perRow
+    const x = inRow === 0 ? 1 : 1 + lead + inRow * barWidth
+    const stave = new Stave(x, row * rowHeight + 4, inRow === 0 ? lead + barWidth : barWidth)
+    if (inRow === 0) stave.addClef('treble', 'default', '8vb')
+    if (b === 0) stave.addTimeSignature(`${props.chart.beatsPerBar ?? 4}/4`)
+    if (b === bars.length - 1)
+      stave.setEndBarType(
+        (props.chart.passes ?? 1) > 1 ? Barline.type.REPEAT_END : Barline.type.END,
+      )
+    stave.setContext(context).draw()
+    drawBar(bar, stave, drawn)
+  })
+  drawSlurs(drawn)
+}
+
+function drawBar(bar: StaffNote[], stave: Stave, drawn: (StaveNote | undefined)[]) {
+  const { chart } = props
+  const division = divisionOf(chart.notesPerBeat)
+  const accidentals = accidentalsOf(bar)
+  const notes = bar.map(({ index, note }, i) => {
+    if (!note?.written || index === undefined) return rest()
+    const made = new StaveNote({ keys: [staffKey(note.written).key], duration: division.value })
+    made.autoStem()
+    const accidental = accidentals[i]
+    if (accidental) made.addModifier(new Accidental(accidental), 0)
+    if (note.finger > 0 && note.hand === 'fret')
+      made.addModifier(
+        new Annotation(String(note.finger))
+          .setFont('Atkinson Hyperlegible Next Variable, sans-serif', 10)
+          .setVerticalJustification(AnnotationVerticalJustify.BOTTOM),
+        0,
+      )
+    made.setAttribute('id', `staff-${index}`)
+    drawn[index] = made
+    return made
+  })
+  const tuplets: Tuplet[] = []
+  const beams: Beam[] = []
+  for (let at = 0; at < notes.length; at += chart.notesPerBeat) {
+    const beat = notes.slice(at, at + chart.notesPerBeat)
+    if (division.actual > 1)
+      tuplets.push(
+        new Tuplet(beat, {
+          numNotes: division.actual,
+          notesOccupied: division.normal,
+          bracketed: false,
+        }),
+      )
+    const sounding = beat.filter((n) => !n.isRest())
+    if (division.value !== 'q' && sounding.length > 1) beams.push(new Beam(sounding, true))
+  }
+  const voice = new Voice({ numBeats: chart.beatsPerBar ?? 4, beatValue: 4 }).setMode(
+    Voice.Mode.SOFT,
+  )
+  voice.addTickables(notes)
+  new Formatter().joinVoices([voice]).formatToStave([voice], stave)
+  const context = stave.checkContext()
+  voice.draw(context, stave)
+  beams.forEach((b) => b.setContext(context).draw())
+  tuplets.forEach((t) => t.setContext(context).draw())
+}
+
+/** Slurs join the notes that are hammered or pulled to the one before, within a row. */
+function drawSlurs(drawn: (StaveNote | undefined)[]) {
+  props.chart.notes.forEach((note, i) => {
+    const from = drawn[i - 1]
+    const to = drawn[i]
+    if (!from || !to || !['hammer', 'pull', 'slide'].includes(note.attack)) return
+    if (from.getStave()?.getY() !== to.getStave()?.getY()) return
+    new Curve(from, to, {}).setContext(to.checkContext()).draw()
+  })
+}
+
+onMounted(draw)
+watch([() => props.chart, width], draw)
+watch(
+  () => props.now,
+  (now, before) => {
+    drawing.value?.querySelector(`#vf-staff-${before}`)?.classList.remove('sounds')
+    drawing.value?.querySelector(`#vf-staff-${now}`)?.classList.add('sounds')
+  },
+)
+</script>
+
+<template>
+  <div
+    ref="box"
+    class="staff"
+    role="img"
+    :aria-label="`Staff notation, ${count(chart.notes.length, 'note')}`"
+  >
+    <div ref="drawing" />
+  </div>
+</template>
+
+<style scoped>
+.staff {
+  min-width: 0;
+  overflow: hidden;
+}
+.staff :deep(svg) {
+  display: block;
+}
+.staff :deep(path),
+.staff :deep(text) {
+  fill: var(--ink);
+}
+.staff :deep(.sounds path) {
+  stroke: var(--ink);
+  stroke-width: 3;
+}
+</style>

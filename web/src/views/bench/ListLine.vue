@@ -1,0 +1,52 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+
+/** A labelled list of numbers that is typed. */
+const props = defineProps<{
+  name: string
+  text: string
+  hint: string
+}>()
+const emit = defineEmits<{ typed: [text: string] }>()
+
+const shown = ref(props.text)
+const focused = ref(false)
+watch(
+  () => props.text,
+  (text) => {
+    if (!focused.value) shown.value = text
+  },
+)
+const size = computed(() => Math.max(8, Math.min(22, shown.value.length + 1)))
+
+function leave() {
+  focused.value = false
+  shown.value = props.text
+}
+</script>
+
+<template>
+  <label class="line">
+    <span>
+      {{ name }} <span class="small quiet">{{ hint }}</span>
+    </span>
+    <input
+      v-model="shown"
+      class="text figures"
+      :size="size"
+      :aria-label="name"
+      spellcheck="false"
+      autocomplete="off"
+      @focus="focused = true"
+      @input="emit('typed', shown)"
+      @blur="leave"
+    />
+  </label>
+</template>
+
+<style scoped>
+@import './form.css';
+.text {
+  flex: none;
+}
+</style>

@@ -1,0 +1,61 @@
+<script setup lang="ts">
+import { ElDropdown, ElDropdownItem, ElDropdownMenu, ElButton, ElNotification } from 'element-plus'
+import { useRouter } from 'vue-router'
+
+import { answer, client, type DrillFile } from '../../api/client'
+import { download } from '../../bench/download'
+import { layOut } from '../print/sheet'
+
+/** Takes the drill out: as paper, or as a file in an open format. */
+const props = defineProps<{ file: DrillFile; bpm: number; whom?: string; disabled: boolean }>()
+const emit = defineEmits<{ failed: [thrown: unknown] }>()
+const router = useRouter()
+
+const formats = [
+  { id: 'musicxml', name: 'MusicXML' },
+  { id: 'midi', name: 'MIDI with click' },
+  { id: 'tab', name: 'Tab text' },
+  { id: 'json', name: 'Drill document' },
+  { id: 'wav', name: 'Sound' },
+  { id: 'wavClick', name: 'Sound with click' },
+] as const
+
+async function takeOut(to: (typeof formats)[number]['id'] | 'print') {
+  if (to === 'print') {
+    layOut([props.file])
+    await router.push('/print')
+    return
+  }
+  try {
+    const out = await answer(
+      client.POST('/export', {
+        body: props.file,
+        params: { query: { format: to, bpm: props.bpm, for: props.whom } },
+      }),
+    )
+    download(out)
+    ElNotification({
+      title: `Saved as ${out.name}`,
+      message: out.lost.join(' ') || 'Everything is in it.',
+      duration: 9000,
+      position: 'bottom-right',
+    })
+  } catch (thrown) {
+    emit('failed', thrown)
+  }
+}
+</script>
+
+<template>
+  <el-dropdown trigger="click" @command="takeOut">
+    <el-button :disabled="disabled">Take out</el-button>
+    <template #dropdown>
+      <el-dropdown-menu>
+        <el-dropdown-item command="print">Printed sheet</el-dropdown-item>
+        <el-dropdown-item v-for="f in formats" :key="f.id" :command="f.id">{{
+          f.name
+        }}</el-dropdown-item>
+      </el-dropdown-menu>
+    </template>
+  </el-dropdown>
+</template>

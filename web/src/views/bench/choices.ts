@@ -1,0 +1,89 @@
+/** What can be chosen on the bench, with the reasons where teachers differ. */
+
+export const slurs = [
+  { label: 'hammer-on', value: 'hammer' },
+  { label: 'pull-off', value: 'pull' },
+  { label: 'both', value: 'both' },
+] as const
+
+export const orders = [
+  { label: 'up', value: 'up' },
+  { label: 'down', value: 'down' },
+  { label: 'both', value: 'both', about: 'Up and down without doubling the turning notes' },
+  {
+    label: 'cascade',
+    value: 'cascade',
+    about: 'One note after another gives way to the next lower one, down to the bottom and back',
+  },
+] as const
+
+export const tapOrders = [
+  { label: 'tap low middle', value: 'tapLowMiddle' },
+  { label: 'tap middle low', value: 'tapMiddleLow' },
+  { label: 'in turn', value: 'inTurn' },
+] as const
+
+export const attackRules = [
+  { label: 'all picked', value: 'picked', about: 'Every note has a stroke: the yardstick' },
+  { label: 'slurred', value: 'slurred', about: 'One stroke starts each cell and each new string' },
+  { label: 'legato', value: 'legato', about: 'One stroke a string; cells run into one another' },
+  {
+    label: 'hammers only',
+    value: 'hammers',
+    about: 'Rising notes are hammered, all others picked',
+  },
+  { label: 'pulls only', value: 'pulls', about: 'Falling notes are pulled off, all others picked' },
+  { label: 'no pluck', value: 'noPluck', about: 'The fretting hand alone' },
+  { label: 'in turn', value: 'inTurn', about: 'Picked and slurred by a cycle of your own' },
+] as const
+
+export const strokeRules = [
+  { label: 'alternate', value: 'alternate', about: 'Strictly down and up: the steadiest hand' },
+  { label: 'economy', value: 'economy', about: 'Goes on in the direction of a string change' },
+  { label: 'all down', value: 'down', about: 'The same stroke, the same sound' },
+  { label: 'fingers i m', value: 'fingers', about: 'Index and middle finger in turn' },
+  {
+    label: 'keep time',
+    value: 'keepTime',
+    about: 'The hand keeps time; slurred notes take up the silent stroke',
+  },
+] as const
+
+export const spreads = [
+  { label: 'neighbours', value: 'neighbours', about: 'The next neighbouring strings' },
+  { label: 'widening', value: 'widening', about: 'One string stays, the other moves away' },
+  { label: 'opening', value: 'opening', about: 'Both move apart from the middle' },
+  { label: 'own', value: 'own', about: 'Groups of strings in an order of your own' },
+] as const
+
+export const backs = [
+  { label: 'no', value: 'none' },
+  { label: 'again', value: 'return', about: 'Over the same strings, each cell as it is' },
+  { label: 'mirrored', value: 'mirror', about: 'Note for note, with the order reversed' },
+] as const
+
+export const units = [
+  { label: 'times', value: 'times' },
+  { label: 'beats', value: 'beats' },
+  { label: 'seconds', value: 'seconds' },
+] as const
+
+export const shiftMoments = [
+  { label: 'each cell', value: 'cell' },
+  { label: 'each far string', value: 'leg' },
+  { label: 'each time round', value: 'round' },
+] as const
+
+export const stretches = [
+  { label: 'middle 1-2-4', value: 'middle', about: 'Spares the weaker fingers' },
+  { label: 'ring 1-3-4', value: 'ring', about: 'Opens the hand less at the index' },
+] as const
+
+export const tapFingers = [
+  { label: 'index', value: 1, about: 'The pick must be put away' },
+  { label: 'middle', value: 2, about: 'The pick stays between thumb and index' },
+  { label: 'ring', value: 3 },
+  { label: 'little', value: 4 },
+] as const
+
+export const divisions = [1, 2, 3, 4, 6, 8].map((n) => ({ label: String(n), value: n }))

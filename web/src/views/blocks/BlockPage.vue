@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import { ElButton, ElMessage } from 'element-plus'
+import { computed, onMounted, ref } from 'vue'
+import { RouterLink, useRoute, useRouter } from 'vue-router'
+
+import {
+  answer,
+  client,
+  problemOf,
+  type DrillFile,
+  type Preview,
+  type Problem,
+  type SavedBlock,
+} from '../../api/client'
+import { putInto } from '../../bench/history'
+import ProblemNote from '../../components/ProblemNote.vue'
+import TabView from '../../components/TabView.vue'
+import { count, lasting, pathWords, patternWords } from '../../draw/words'
+import { layOut } from '../print/sheet'
+
+/** A block: its drills one after the other, as they are played. */
+const id = String(useRoute().params.id)
+const router = useRouter()
+const saved = ref<SavedBlock>()
+const previews = ref<Preview[]>([])
+const problem = ref<Problem>()
+
+onMounted(async () => {
+  try {
+    saved.value = await answer(
+      client.GET('/blocks/{blockId}', { params: { path: { blockId: id } } }),
+    )
+    for (const { file } of saved.value.block.items)
+      previews.value.push(await answer(client.POST('/preview', { body: file })))
+  } catch (thrown) {
+    problem.value = problemOf(thrown)
+  }
+})
+const items = computed(() => saved.value?.block.items ?? [])
+const seconds = computed(() => items.value.reduce((sum, i) => sum + i.seconds, 0))
+
+function print() {
+  layOut(items.value.map((i) => i.file))
+  return router.push('/print')
+}
+function open(file: DrillFile) {
+  putInto('manudrill bench new', file)
+  return router.push('/drills/new')
+}
+async function keep(file: DrillFile) {
+  try {
+    await answer(client.POST('/drills', { body: file }))
+    ElMessage({ message: `“${file.drill.name}” is among the drills now` })
+  } catch (thrown) {
+    problem.value = problemOf(thrown)
+  }
+}
+</script>
+
+<template>
+  <div class="stack">
+    <ProblemNote v-if="problem" :problem="problem" />
+    <template v-if="saved">
+      <div class="row">
+        <div class="grow">
+          <h1>{{ saved.block.name }}</h1>
+          <p class="quiet">
+            {{ count(items.length, 'drill') }}, {{ lasting(seconds) }} ·
+            <RouterLink to="/drills">all drills</RouterLink>
+          </p>
+        </div>
+        <el-button type="primary" @click="print">Print</el-button>
+      </div>
+      <section v-for="(item, i) in items" :key="i" class="sheet">
+        <div class="row">
+          <b class="figures number">{{ i + 1 }}</b>
+          <div class="grow">
+            <h2>{{ item.file.drill.name }}</h2>
+            <p class="small quiet">
+              {{ patternWords(item.file.drill) }}. {{ pathWords(item.file.drill) }}
+            </p>
+          </div>
+          <span class="figures">{{ lasting(item.seconds) }}</span>
+          <el-button size="small" @click="open(item.file)">Put on the bench</el-button>
+          <el-button size="small" @click="keep(item.file)">Keep as a drill</el-button>
+        </div>
+        <TabView v-if="previews[i]?.chart" :chart="previews[i]!.chart!" />
+        <p v-for="f in previews[i]?.faults" :key="f.text" class="small">{{ f.text }}</p>
+      </section>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.sheet {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: var(--s2);
+}
+.number {
+  font-size: var(--t-head);
+  min-width: 34px;
+}
+</style>
