@@ -83,6 +83,67 @@ func (p page) choose(side string) {
 	p.do(chromedp.Click(chromedp.Search(where)))
 }
 
+// pick chooses one of a few on the bench.
+func (p page) pick(group, option string) {
+	p.t.Helper()
+	where := fmt.Sprintf(`//*[@role='radiogroup'][@aria-label=%q]//button[normalize-space(.) = %q]`, group, option)
+	p.do(chromedp.Click(chromedp.Search(where)))
+}
+
+// more opens a drill's further commands on the list and chooses one.
+func (p page) more(drill, command string) {
+	p.t.Helper()
+	p.clickStill(fmt.Sprintf(`[aria-label=%q]`, "More for "+drill)) // the list may be moving
+	p.menu(command)
+}
+
+// menu chooses from the menu that has opened.
+func (p page) menu(item string) {
+	p.t.Helper()
+	p.until("the menu has "+item, fmt.Sprintf(`(() => {
+		const item = [...document.querySelectorAll('.el-dropdown-menu__item')].find(i => i.innerText.trim() === %q && i.closest('.el-popper').ariaHidden === 'false')
+		item?.click()
+		return !!item
+	})()`, item))
+	p.until("the menu is closed", `![...document.querySelectorAll('.el-dropdown__popper')].some(m => m.ariaHidden === 'false')`)
+}
+
+// until waits for an expression of the page to become true.
+func (p page) until(what, expression string) {
+	p.t.Helper()
+	deadline := time.Now().Add(30 * time.Second)
+	for !evaluate[bool](p, expression) {
+		if time.Now().After(deadline) {
+			p.t.Fatalf("in vain waited until %s. The page shows:\n%s", what, p.text("body"))
+		}
+		time.Sleep(100 * time.Millisecond)
+	}
+}
+
+// family chooses a family on the bench by mouse.
+func (p page) family(name string) {
+	p.t.Helper()
+	p.do(chromedp.Click(chromedp.CSS(`.family .el-select__wrapper`)))
+	p.until("the family "+name+" is offered", fmt.Sprintf(`(() => {
+		const item = [...document.querySelectorAll('.families .el-select-dropdown__item')].find(i => i.querySelector('b').innerText === %q && i.offsetParent)
+		item?.click()
+		return !!item
+	})()`, name))
+}
+
+// tabTo goes on from element to element by the tab key until one with a label
+// has the focus.
+func (p page) tabTo(label string) {
+	p.t.Helper()
+	for range 90 {
+		p.do(chromedp.KeyEvent(kb.Tab))
+		if evaluate[string](p, `document.activeElement.getAttribute('aria-label') ?? document.activeElement.innerText`) == label {
+			return
+		}
+	}
+	p.t.Fatalf("%q is not reached by the tab key", label)
+}
+
 // pressLabelled clicks what is labelled for those who do not see it.
 func (p page) pressLabelled(label string) {
 	p.t.Helper()

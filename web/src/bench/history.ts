@@ -104,6 +104,8 @@ export function useHistory<T>(key: string, fresh: () => T) {
     canRedo: computed(() => history.value.future.length > 0),
     undo: () => go(undone),
     redo: () => go(redone),
+    /** Makes a step of what has changed, so that the next change is one of its own. */
+    settle,
     /**
      * Tells what is saved now. A draft without changes of its own gives way to
      * it; one that has any stays, with all its steps.

@@ -189,7 +189,7 @@ function cursorKey(event: KeyboardEvent) {
     <svg
       :width="width"
       :height="bottom + 46"
-      :role="edit === 'notes' ? 'application' : 'img'"
+      :role="{ notes: 'application', hand: 'group', none: 'img' }[edit ?? 'none']"
       :aria-label="
         edit === 'notes' ? 'Neck: arrows move the cursor, enter adds a note there' : label
       "
@@ -382,24 +382,22 @@ svg {
   opacity: 0.45;
 }
 .inlay {
-  fill: #f4f0e6;
+  fill: var(--wood-ink);
   opacity: 0.22;
 }
 .wire {
-  stroke: #b9b3a5;
+  stroke: var(--wood-line);
   stroke-width: 2;
 }
 .wire.nut {
-  stroke: #f4f0e6;
+  stroke: var(--wood-ink);
   stroke-width: 7;
 }
 .string {
-  stroke: #d9d4c6;
-  opacity: 0.75;
+  stroke: var(--wood-line);
 }
 .string.sounds {
-  stroke: #fff;
-  opacity: 1;
+  stroke: var(--wood-ink);
 }
 .name {
   font-weight: 700;
@@ -419,9 +417,9 @@ svg {
   cursor: crosshair;
 }
 .hand {
-  fill: #f4f0e6;
+  fill: var(--wood-ink);
   fill-opacity: 0.1;
-  stroke: #f4f0e6;
+  stroke: var(--wood-ink);
   stroke-opacity: 0.5;
   stroke-width: 1.5;
   stroke-dasharray: 5 4;
@@ -444,7 +442,7 @@ svg {
 }
 .arc {
   fill: none;
-  stroke: #f4f0e6;
+  stroke: var(--wood-ink);
   stroke-width: 1.8;
   pointer-events: none;
 }
@@ -485,7 +483,7 @@ svg {
 }
 .cursor {
   fill: none;
-  stroke: #fff;
+  stroke: var(--wood-ink);
   stroke-width: 2.5;
 }
 .menu {

@@ -167,6 +167,9 @@ async function save() {
   grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
   gap: var(--s4) var(--s5);
 }
+fieldset {
+  align-content: start;
+}
 legend {
   font-weight: 700;
   padding-bottom: var(--s1);

@@ -2,11 +2,10 @@
 import { useElementSize } from '@vueuse/core'
 import {
   Accidental,
-  Annotation,
-  AnnotationVerticalJustify,
   Barline,
   Beam,
   Curve,
+  CurvePosition,
   Formatter,
   Renderer,
   Stave,
@@ -34,7 +33,8 @@ const box = ref<HTMLElement>()
 const drawing = ref<HTMLDivElement>()
 const { width: boxWidth } = useElementSize(box)
 const width = computed(() => Math.max(300, boxWidth.value))
-const rowHeight = 122
+const rowHeight = 138
+const above = 26 // for ledger lines and tuplet numbers
 const head = 64 // clef and time of the first row
 
 function rest(): StaveNote {
@@ -49,10 +49,10 @@ function draw() {
   if (!target || boxWidth.value === 0) return
   target.replaceChildren()
   const bars = barsOf(props.chart)
-  const perRow = barsPerRow(props.chart, width.value - head, 17)
+  const perRow = barsPerRow(props.chart, width.value - head, 22)
   const rows = Math.ceil(bars.length / perRow)
   const renderer = new Renderer(target, Renderer.Backends.SVG)
-  renderer.resize(width.value, rows * rowHeight + 8)
+  renderer.resize(width.value, rows * rowHeight + above)
   const context = renderer.getContext()
   const drawn: (StaveNote | undefined)[] = []
   bars.forEach((bar, b) => {
@@ -61,7 +61,7 @@ function draw() {
     const lead = row === 0 ? head : 34
     const barWidth = (width.value - 2 - lead) / perRow
     const x = inRow === 0 ? 1 : 1 + lead + inRow * barWidth
-    const stave = new Stave(x, row * rowHeight + 4, inRow === 0 ? lead + barWidth : barWidth)
+    const stave = new Stave(x, row * rowHeight + above, inRow === 0 ? lead + barWidth : barWidth)
     if (inRow === 0) stave.addClef('treble', 'default', '8vb')
     if (b === 0) stave.addTimeSignature(`${props.chart.beatsPerBar ?? 4}/4`)
     if (b === bars.length - 1)
@@ -84,13 +84,6 @@ function drawBar(bar: StaffNote[], stave: Stave, drawn: (StaveNote | undefined)[
     made.autoStem()
     const accidental = accidentals[i]
     if (accidental) made.addModifier(new Accidental(accidental), 0)
-    if (note.finger > 0 && note.hand === 'fret')
-      made.addModifier(
-        new Annotation(String(note.finger))
-          .setFont('Atkinson Hyperlegible Next Variable, sans-serif', 10)
-          .setVerticalJustification(AnnotationVerticalJustify.BOTTOM),
-        0,
-      )
     made.setAttribute('id', `staff-${index}`)
     drawn[index] = made
     return made
@@ -128,7 +121,16 @@ function drawSlurs(drawn: (StaveNote | undefined)[]) {
     const to = drawn[i]
     if (!from || !to || !['hammer', 'pull', 'slide'].includes(note.attack)) return
     if (from.getStave()?.getY() !== to.getStave()?.getY()) return
-    new Curve(from, to, {}).setContext(to.checkContext()).draw()
+    new Curve(from, to, {
+      position: CurvePosition.NEAR_HEAD,
+      positionEnd: CurvePosition.NEAR_HEAD,
+      cps: [
+        { x: 0, y: 9 },
+        { x: 0, y: 9 },
+      ],
+    })
+      .setContext(to.checkContext())
+      .draw()
   })
 }
 

@@ -57,9 +57,10 @@ const problem = ref<Problem>()
 const dialog = ref<'assign' | 'setup' | 'variations' | 'history'>()
 
 const people = ref<Person[]>([])
-/** Whose guitar and hand the drill is for; the instructor's own where empty. */
-const whom = useStorage('manudrill bench for', '', sessionStorage)
-const whomId = computed(() => whom.value || undefined)
+const me = 'me'
+/** Whose guitar and hand the drill is for. */
+const whom = useStorage('manudrill bench for', me, sessionStorage)
+const whomId = computed(() => (whom.value === me ? undefined : whom.value))
 const whose = computed(() => people.value.find((p) => p.id === whom.value) ?? person.value)
 
 const bpm = ref<number>()
@@ -69,6 +70,11 @@ const click = useStorage('manudrill bench click', true)
 const changed = computed(
   () => isNew || (!!saved.value && meaning(saved.value.file) !== meaning(file.value)),
 )
+const stateText = computed(() => {
+  if (isNew) return 'not saved yet'
+  if (changed.value) return 'changed, not saved'
+  return saved.value ? 'saved' : ''
+})
 const faults = computed(() => preview.value?.faults ?? [])
 const faultOf = computed(() => Object.fromEntries(faults.value.map((f) => [f.field, f.text])))
 const free = computed(() =>
@@ -79,12 +85,17 @@ const family = computed({
   get: () => familyOf(file.value.drill, props.bench.families),
   set: (to) => {
     const found = props.bench.families.find((f) => f.id === to)
-    if (found) setDrill(asFamily(file.value.drill, found, props.bench.families))
+    if (found) replaceDrill(asFamily(file.value.drill, found, props.bench.families))
   },
 })
 
 function setDrill(drill: Drill) {
   file.value = { ...file.value, drill }
+}
+/** Sets the whole drill at once: a step of its own, however quickly it follows. */
+function replaceDrill(drill: Drill) {
+  history.settle()
+  setDrill(drill)
 }
 function setParts(parts: Partial<Drill>) {
   setDrill({ ...file.value.drill, ...parts })
@@ -113,7 +124,7 @@ onMounted(() =>
   attempt(async () => {
     await load()
     people.value = await answer(client.GET('/people'))
-    if (!people.value.some((p) => p.id === whom.value)) whom.value = ''
+    if (!people.value.some((p) => p.id === whom.value)) whom.value = me
     await lookNow()
   }),
 )
@@ -158,7 +169,7 @@ function rework(change: { transpose?: number; thicker?: number; free?: boolean }
         params: { query: { for: whomId.value } },
       }),
     )
-    setDrill(got.drill)
+    replaceDrill(got.drill)
   })
 }
 
@@ -204,13 +215,14 @@ function homeOf(notes: { string: number; fret: number }[]) {
   }
 }
 function take(taken: DrillFile, told: string[]) {
-  setDrill({ ...taken.drill, name: file.value.drill.name })
+  replaceDrill({ ...taken.drill, name: file.value.drill.name })
   if (told.length) ElMessage({ message: told.join(' '), duration: 6000 })
 }
 function mend(m: Mend) {
-  setDrill(copyOf(m.drill))
+  replaceDrill(copyOf(m.drill))
 }
 function open(other: DrillFile) {
+  history.settle()
   file.value = copyOf(other)
   dialog.value = undefined
 }
@@ -262,9 +274,7 @@ onKeyStroke(true, (event) => {
         size="large"
       />
       <span class="state small quiet">
-        <template v-if="isNew">not saved yet</template>
-        <template v-else-if="changed">changed, not saved</template>
-        <template v-else-if="saved">saved</template>
+        <span>{{ stateText }}</span>
         <button v-if="saved" type="button" class="link" @click="dialog = 'history'">
           version {{ saved.version
           }}<template v-if="saved.takes">, {{ count(saved.takes, 'take') }}</template>
@@ -404,7 +414,7 @@ onKeyStroke(true, (event) => {
           <span class="fit">
             <span class="small">For</span>
             <el-select v-model="whom" size="small" aria-label="Whose guitar and hand">
-              <el-option value="" label="my guitar and hand" />
+              <el-option :value="me" label="my guitar and hand" />
               <el-option
                 v-for="p in people.filter((q) => q.role === 'student')"
                 :key="p.id"
@@ -538,6 +548,9 @@ summary {
 }
 .hear {
   min-width: 96px;
+}
+.hearing :deep(.line) {
+  gap: var(--s2);
 }
 .fit {
   display: flex;

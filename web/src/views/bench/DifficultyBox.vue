@@ -20,7 +20,7 @@ const names: Record<string, string> = {
 <template>
   <el-popover trigger="click" :width="360">
     <template #reference>
-      <button type="button" class="figure" aria-label="Difficulty, explained">
+      <button type="button" class="figure">
         <b class="figures">{{ difficulty.total.toFixed(1) }}</b> of 10 hard
       </button>
     </template>
@@ -56,7 +56,7 @@ const names: Record<string, string> = {
   text-underline-offset: 4px;
 }
 .figure b {
-  font-size: var(--t-head);
+  font-size: var(--t-lead);
 }
 .plain th,
 .plain td {

@@ -60,7 +60,7 @@ function setShift(parts: Partial<Path['shift']>) {
       :fault="faults['path.position']"
       @update:model-value="(position) => set({ position })"
     />
-    <div class="line">
+    <div v-if="path.spread !== 'own'" class="line">
       <span>Strings</span>
       <span class="chips">
         <button
@@ -77,7 +77,12 @@ function setShift(parts: Partial<Path['shift']>) {
       </span>
     </div>
     <p v-if="faults['path.strings']" class="fault" role="alert">{{ faults['path.strings'] }}</p>
-    <ChoiceLine v-model="direction" name="Direction" :options="directions" />
+    <ChoiceLine
+      v-if="path.spread !== 'own' && path.strings.length > 1"
+      v-model="direction"
+      name="Direction"
+      :options="directions"
+    />
     <ChoiceLine
       :model-value="path.back"
       name="And back"

@@ -84,28 +84,28 @@ const chordText = computed(() =>
         @add="(string, fret) => emit('add', string, fret)"
       />
       <p class="small quiet damping">{{ dampingText }}</p>
-    </section>
-    <section class="sheet facts">
-      <div>
-        <b class="figures">{{ preview.chart.notes.length }}</b> notes a pass
+      <div class="facts">
+        <span>
+          <b class="figures">{{ preview.chart.notes.length }}</b> notes a pass
+        </span>
+        <span v-if="first">
+          <b class="figures">{{ first.secondsPerPass.toFixed(1) }}</b> s at {{ first.bpm }} bpm
+        </span>
+        <span v-if="first && last">
+          <b class="figures"
+            >{{ first.notesPerSecond.toFixed(1) }} to {{ last.notesPerSecond.toFixed(1) }}</b
+          >
+          notes/s
+        </span>
+        <span v-if="preview.neck.reachMm > 0">
+          <b class="figures">{{ preview.neck.reachMm.toFixed(0) }}</b> mm, lowest to highest fret
+        </span>
+        <DifficultyBox
+          v-if="preview.difficulty"
+          :difficulty="preview.difficulty"
+          @weigh="emit('weigh')"
+        />
       </div>
-      <div v-if="first">
-        <b class="figures">{{ first.secondsPerPass.toFixed(1) }}</b> s at {{ first.bpm }} bpm
-      </div>
-      <div v-if="first && last">
-        <b class="figures">{{ first.notesPerSecond.toFixed(1) }}</b>–<b class="figures">{{
-          last.notesPerSecond.toFixed(1)
-        }}</b>
-        notes per second
-      </div>
-      <div>
-        <b class="figures">{{ preview.neck.reachMm.toFixed(0) }}</b> mm from lowest to highest fret
-      </div>
-      <DifficultyBox
-        v-if="preview.difficulty"
-        :difficulty="preview.difficulty"
-        @weigh="emit('weigh')"
-      />
     </section>
     <section class="sheet">
       <Remarks
@@ -180,7 +180,6 @@ const chordText = computed(() =>
   padding: var(--s3) var(--s4);
 }
 .stale .picture,
-.stale .facts,
 .stale .paper {
   opacity: 0.45;
 }
@@ -192,9 +191,10 @@ const chordText = computed(() =>
   flex-wrap: wrap;
   gap: 0 var(--s5);
   align-items: baseline;
+  font-size: 15px;
 }
 .facts b {
-  font-size: var(--t-head);
+  font-size: var(--t-lead);
 }
 .paper {
   display: grid;

@@ -144,10 +144,7 @@ li {
   display: grid;
   gap: var(--s1);
 }
-:deep(.el-dialog__footer) {
-  display: flex;
-  align-items: center;
-  gap: var(--s3);
+.grow {
   text-align: left;
 }
 @media (width < 600px) {

@@ -137,6 +137,9 @@ function printNow() {
   --ink-2: #333;
   --ink-3: #555;
   --line-2: #888;
+  --wood: #fff;
+  --wood-line: #777;
+  --wood-ink: #222;
   color: #000;
 }
 .paper.A4 {

@@ -1,0 +1,311 @@
+package e2e_test
+
+import (
+	"os"
+	"path/filepath"
+	"strconv"
+	"testing"
+	"time"
+
+	"github.com/chromedp/cdproto/input"
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"manudrill/core/drill"
+	"manudrill/core/guitar"
+	"manudrill/core/simulate"
+	"manudrill/core/tempo"
+	"manudrill/e2e/browser"
+	"manudrill/formats/drillfile"
+	"manudrill/formats/exchange"
+	"manudrill/server"
+)
+
+// atTheBench opens a new drill as the instructor.
+func atTheBench(t *testing.T) page {
+	t.Helper()
+	p := open(t, browser.Options{})
+	p.enter(instructor)
+	p.do(chromedp.Navigate(base + "/drills/new"))
+	p.see("22 notes a pass")
+	return p
+}
+
+// latest is the drill that was saved last.
+func latest(t *testing.T) drill.Drill {
+	t.Helper()
+	drills, err := kept.Drills(t.Context())
+	require.NoError(t, err)
+	return drills[0].File.Drill
+}
+
+// A drill of each family made by mouse: chosen, moved, looked at on neck, tab
+// and staff, saved.
+func TestADrillOfEachFamilyByMouse(t *testing.T) {
+	p := atTheBench(t)
+	p.pick("Shown as", "both")
+	for _, f := range drill.Families() {
+		p.do(chromedp.Navigate(base + "/drills/new"))
+		p.see("not saved yet")
+		p.fill("Name of the drill", "My "+f.Name)
+		p.family(f.Name)
+		p.see(f.About)
+		d := f.Drill
+		d.Path.Position--
+		chart, err := d.Chart(guitar.Standard(), 60)
+		require.NoError(t, err)
+		p.do(chromedp.Click(chromedp.Search(`//*[@aria-label='Position']/preceding-sibling::button`)))
+		p.until(f.Name+" is on the tab", `document.querySelectorAll('.tab text.fret').length === `+strconv.Itoa(len(chart.Notes)))
+		p.until(f.Name+" is on the staff", `document.querySelectorAll('.staff .vf-stavenote').length >= `+strconv.Itoa(len(chart.Notes)))
+		assert.Positive(t, p.count(".neck .place"), f.Name)
+		p.press("Save")
+		p.see("version 1")
+		saved := latest(t)
+		assert.Equal(t, d.Path.Position, saved.Path.Position, f.Name)
+		assert.Equal(t, d.Pattern.Kind(), saved.Pattern.Kind(), f.Name)
+	}
+}
+
+func TestADrillByKeyboardAlone(t *testing.T) {
+	p := open(t, browser.Options{})
+	p.enter(instructor)
+	p.tabTo("New drill")
+	p.do(chromedp.KeyEvent(kb.Enter))
+	p.see("22 notes a pass")
+	p.tabTo("Name of the drill")
+	p.do(chromedp.KeyEvent("a", chromedp.KeyModifiers(chromedp.ModifierCtrl)), chromedp.KeyEvent("By keys"))
+	p.tabTo("Family of drills")
+	p.do(chromedp.KeyEvent("Diagonal"))
+	time.Sleep(500 * time.Millisecond)
+	p.do(chromedp.KeyEvent(kb.ArrowDown), chromedp.KeyEvent(kb.Enter))
+	p.see("the hand moving on with each cell")
+	p.tabTo("Position")
+	p.do(chromedp.KeyEvent(kb.ArrowUp), chromedp.KeyEvent(kb.ArrowUp))
+	p.tabTo("mirrored") // the way back is chosen by arrows
+	p.do(chromedp.KeyEvent(kb.ArrowLeft))
+	p.do(chromedp.KeyEvent("s", chromedp.KeyModifiers(chromedp.ModifierCtrl)))
+	p.see("version 1")
+	d := latest(t)
+	assert.Equal(t, "By keys", d.Name)
+	assert.Equal(t, "diagonal", d.Pattern.Kind())
+	assert.Equal(t, 7, d.Path.Position)
+	assert.Equal(t, drill.Returns, d.Path.Back)
+}
+
+func TestTheBenchSaysWhatIsWrongMendsItAndLosesNothing(t *testing.T) {
+	p := atTheBench(t)
+	p.fill("Position", "22")
+	p.see("this neck ends at fret 22", "Use position 21")
+	p.press("Move to position 21")
+	p.see("22 notes a pass")
+	p.until("it is mended", `document.querySelector('[aria-label="Position"]').value === '21'`)
+	p.pressLabelled("Undo")
+	p.see("this neck ends at fret 22")
+	p.pressLabelled("Undo")
+	p.see("22 notes a pass")
+	p.until("all is undone", `document.querySelector('[aria-label="Undo"]').disabled && document.querySelector('[aria-label="Position"]').value === '7'`)
+	p.pressLabelled("Redo")
+	p.see("this neck ends at fret 22")
+	p.pressLabelled("Undo")
+	p.pressLabelled("Fingers 12")
+	p.see("Choose at least one finger combination")
+	p.pressLabelled("Fingers 24")
+	p.see("22 notes a pass")
+	p.fill("Name of the drill", "Half made")
+	p.do(chromedp.Reload())
+	p.see("22 notes a pass")
+	value := func() string {
+		return evaluate[string](p, `document.querySelector('[aria-label="Name of the drill"]').value`)
+	}
+	assert.Equal(t, "Half made", value())
+	assert.Equal(t, "true", evaluate[string](p, `document.querySelector('[aria-label="Fingers 24"]').ariaPressed`))
+	p.pressLabelled("Undo")
+	p.until("the name before is back, after a reload", `document.querySelector('[aria-label="Name of the drill"]').value === 'New drill'`)
+}
+
+func TestRemarksAreMendedByAClick(t *testing.T) {
+	p := atTheBench(t)
+	p.pressLabelled("Fingers 12")
+	p.pressLabelled("Fingers 123")
+	p.pick("Slurs", "both")
+	p.pick("Notes per beat", "4")
+	p.see("55 notes", "starts on the click again after 4 passes, 220 notes")
+	p.press("Add 1 note to close with the beat")
+	p.see("56 notes a pass")
+	p.fill("Position", "1")
+	p.family("Scale run")
+	p.pick("Two whole steps", "ring 1-3-4")
+	p.see("Take the middle finger: 1-2-4")
+	p.fill("Position", "1")
+	p.see("Reach", "must span", "It fits from position")
+	p.do(chromedp.Click(chromedp.Search(`//li[contains(., 'Reach')]//button[contains(., 'Move to position')]`)))
+	p.until("the reach is mended", `![...document.querySelectorAll('.remarks .kind')].some(k => k.innerText === 'Reach')`)
+}
+
+// The hand is dragged along the neck and a finger set by pressing it.
+func TestTheNeckIsPlayedWithTheMouse(t *testing.T) {
+	p := atTheBench(t)
+	box := evaluate[[]float64](p, `(() => {
+		const hand = document.querySelector('.neck .hand').getBoundingClientRect()
+		const wires = [...document.querySelectorAll('.neck .wire')].map(w => w.getBoundingClientRect().x)
+		return [hand.x + 6, hand.y + hand.height / 2 + 14, wires[4] + 8]
+	})()`)
+	p.do(
+		chromedp.MouseEvent(input.DispatchMouseEventTypeMousePressed, box[0], box[1], chromedp.ButtonType(input.MouseButtonLeft)),
+		chromedp.MouseEvent(input.DispatchMouseEventTypeMouseMoved, box[2], box[1], chromedp.ButtonType(input.MouseButtonLeft)),
+		chromedp.MouseEvent(input.DispatchMouseEventTypeMouseReleased, box[2], box[1], chromedp.ButtonType(input.MouseButtonLeft)),
+	)
+	p.until("the hand has moved", `Number(document.querySelector('[aria-label="Position"]').value) > 7`)
+	p.pressLabelled("Undo")
+	p.until("one drag is one step", `document.querySelector('[aria-label="Position"]').value === '7'`)
+
+	evaluate[any](p, `document.querySelector('[aria-label="String 3 fret 8, finger 2; press to change"]').dispatchEvent(new MouseEvent('click', {bubbles: true}))`)
+	p.clickStill(`.menu button:nth-child(3)`)
+	p.until("the finger is set", `!!document.querySelector('[aria-label="String 3 fret 8, finger 3; press to change"]')`)
+	p.press("Use the proposed ones")
+	p.until("the finger is proposed again", `!!document.querySelector('[aria-label="String 3 fret 8, finger 2; press to change"]')`)
+}
+
+func TestNotesOfOnesOwnByClickKeyAndTab(t *testing.T) {
+	p := atTheBench(t)
+	p.family("Your own notes")
+	p.press("Clear")
+	p.see("Put at least one note on the neck")
+	p.do(chromedp.Focus(chromedp.CSS(`.neck svg`)))
+	for _, key := range []string{kb.Enter, kb.ArrowRight, kb.ArrowRight, kb.Enter, kb.ArrowUp, kb.Enter} {
+		p.do(chromedp.KeyEvent(key))
+	}
+	p.see("3 notes a pass")
+	var places []string
+	for _, n := range []string{"1", "2", "3"} {
+		places = append(places, p.text(`.notes li:nth-child(`+n+`) .place`))
+	}
+	assert.Equal(t, []string{"3/5", "3/7", "2/7"}, places)
+	evaluate[any](p, `(() => { const t = document.querySelector('textarea'); t.value = '2:5h8p5 1:5'; t.dispatchEvent(new Event('input')) })()`)
+	p.press("Take this tab")
+	p.see("4 notes a pass", "Fingers are proposed")
+	evaluate[any](p, `(() => { const t = document.querySelector('textarea'); t.value = 'hello'; t.dispatchEvent(new Event('input')) })()`)
+	p.press("Take this tab")
+	p.see("holds no tablature")
+}
+
+func TestHearingIsOneKey(t *testing.T) {
+	p := atTheBench(t)
+	evaluate[any](p, `document.activeElement.blur()`)
+	p.do(chromedp.KeyEvent("h"))
+	p.see("Stop")
+	p.until("a note sounds on the tab", `!!document.querySelector('.tab .now')`)
+	p.do(chromedp.KeyEvent("h"))
+	p.see("Hear it")
+	assert.Zero(t, p.count(".tab .now"))
+}
+
+func TestEveryFormatIsTakenOut(t *testing.T) {
+	p := atTheBench(t)
+	p.fill("Name of the drill", "Out of here")
+	for item, name := range map[string]string{
+		"MusicXML": "Out-of-here.musicxml", "MIDI with click": "Out-of-here.mid", "Tab text": "Out-of-here.tab.txt",
+		"Drill document": "Out-of-here.drill.json", "Sound with click": "Out-of-here.wav",
+	} {
+		p.press("Take out")
+		p.menu(item)
+		p.see("Saved as " + name)
+	}
+	p.see("The pattern and the tempo ladder stay behind")
+	p.press("Take out")
+	p.menu("Printed sheet")
+	p.see("Letter", "Out of here", "bpm, even", "Tempo table")
+	p.until("staff, tab and neck are on the sheet", `['.staff svg', '.tab svg', '.neck svg'].every(s => document.querySelector('.paper ' + s))`)
+	p.pick("Paper", "Letter")
+	p.until("the paper has its size", `[...document.querySelectorAll('style')].some(s => s.textContent.includes('size: Letter'))`)
+}
+
+func TestAFileIsTakenIn(t *testing.T) {
+	d := drill.New("From outside", drill.Trill{Fingers: []int{1, 3}})
+	d.Path.Strings, d.Attacks.Rule = []int{2}, drill.Legato
+	doc, err := exchange.Export(drillfile.File{Drill: d, Ladder: tempo.Usual()}, guitar.Standard(), 80, exchange.MusicXML)
+	require.NoError(t, err)
+	name := filepath.Join(t.TempDir(), doc.Name)
+	require.NoError(t, os.WriteFile(name, doc.Content, 0o600))
+	p := open(t, browser.Options{})
+	p.enter(instructor)
+	p.see("Take in a file")
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{name}))
+	p.see("2 notes a pass", "not saved yet")
+	assert.Equal(t, "From outside", evaluate[string](p, `document.querySelector('[aria-label="Name of the drill"]').value`))
+}
+
+func TestAllVariationsMakeABlock(t *testing.T) {
+	p := atTheBench(t)
+	p.family("One finger per fret")
+	p.see("24 notes a pass")
+	p.press("All variations")
+	p.see("24 drills, 6 min")
+	p.press("Save as one block")
+	p.see("One finger per fret: all finger orders", "24 drills, 6 min", "One finger per fret, 4-3-2-1")
+	p.until("every drill is on its tab", `document.querySelectorAll('.tab').length === 24`)
+	p.press("Drills")
+	p.press("Blocks")
+	p.see("One finger per fret: all finger orders")
+}
+
+func TestTheLibraryFindsAndKeeps(t *testing.T) {
+	onTheStand(t, shortDrill("Needle in the hay"))
+	p := open(t, browser.Options{})
+	p.enter(instructor)
+	p.see("Needle in the hay")
+	p.more("Needle in the hay", "Folder and tags")
+	p.see("stands")
+	p.fill("Folder", "Sewing")
+	p.fill("Tag", "sharp")
+	p.clickStill(`.el-dialog__footer .el-button--primary`)
+	p.see("Sewing 1")
+	p.pressLabelled("Favourite Needle in the hay")
+	p.press("Sewing")
+	p.see("Needle in the hay")
+	p.press("Favourites")
+	p.see("Needle in the hay")
+	p.fill("Search the drills", "camel")
+	p.see("No drill has all of this")
+	p.fill("Search the drills", "needle sharp")
+	p.see("Needle in the hay")
+
+	p.press("Ready-made")
+	p.see("First slurs", "Twenty-four orders")
+	p.press("Hammer-ons 3-4")
+	p.see("not saved yet", "10 notes a pass")
+}
+
+// A drill that a student has a take of gets a new version; the old one stays on
+// the stand until the new one is given.
+func TestADrillWithTakesIsVersionedOnTheBench(t *testing.T) {
+	stand := onTheStand(t, shortDrill("Versioned"))
+	id, err := uuid.Parse(filepath.Base(stand))
+	require.NoError(t, err)
+	a, err := kept.Assignment(t.Context(), id)
+	require.NoError(t, err)
+	intake := server.Intake{Store: kept}
+	_, err = intake.Simulate(t.Context(), simulate.Player{Seed: 3}, server.Delivery{TakeID: uuid.New(), Assignment: a, BPM: a.BPM(), RecordedAt: time.Now()})
+	require.NoError(t, err)
+
+	p := open(t, browser.Options{})
+	p.enter(instructor)
+	p.press("Versioned")
+	p.see("version 1, 1 take")
+	p.fill("Position", "9")
+	p.press("Save")
+	p.see("version 2, 1 take")
+	p.press("version 2")
+	p.see("Version 1", "on the stand of "+student)
+	p.clickStill(`.el-dialog__headerbtn`)
+	p.press("Assign")
+	p.see("version 1")
+	p.press("Give version 2")
+	p.until("nobody is behind", `![...document.querySelectorAll('.el-dialog button')].some(b => b.innerText.includes('Give version'))`)
+	a, err = kept.Assignment(t.Context(), id)
+	require.NoError(t, err)
+	assert.Equal(t, 9, a.File.Drill.Path.Position)
+}
