@@ -2,8 +2,9 @@
 
 .DEFAULT_GOAL := help
 BIN := bin/manudrill
+GENERATED := api/api.gen.go web/src/api/schema.d.ts docs/drill.schema.json
 DEBIAN := postgresql
-DEBIAN_TEST := chromium flac
+DEBIAN_TEST := chromium flac lilypond midicsv
 GO_SOURCES := $(shell git ls-files -co --exclude-standard '*.go' '*.sql' go.mod go.sum api/openapi.yaml 2>/dev/null)
 WEB_SOURCES := $(shell git ls-files -co --exclude-standard web ':!web/*.go' ':!web/dist' 2>/dev/null)
 
@@ -44,7 +45,7 @@ web/node_modules/.package-lock.json: web/package.json web/package-lock.json
 	@touch $@
 
 .PHONY: generate
-generate: web/node_modules/.package-lock.json ## Generate Go and TypeScript types from api/openapi.yaml
+generate: web/node_modules/.package-lock.json ## Generate Go and TypeScript types and the drill schema from api/openapi.yaml
 	go generate ./api
 	cd web && npm run --silent generate
 
@@ -63,9 +64,8 @@ lint: web/node_modules/.package-lock.json ## Format, vet, lint, types; generated
 	go vet ./...
 	go tool staticcheck $$(go list ./... | grep -v '/api$$') # api is generated
 	go mod tidy -diff
-	@cp api/api.gen.go api/.fresh && cp web/src/api/schema.d.ts web/src/api/.fresh && $(MAKE) --no-print-directory generate >/dev/null; \
-	cmp -s api/api.gen.go api/.fresh && cmp -s web/src/api/schema.d.ts web/src/api/.fresh; same=$$?; rm api/.fresh web/src/api/.fresh; \
-	test $$same = 0 || { echo "generated code was not fresh; it is now: commit it"; exit 1; }
+	@before=$$(sha256sum $(GENERATED)); $(MAKE) --no-print-directory generate >/dev/null; \
+	echo "$$before" | sha256sum -c --quiet || { echo "generated code was not fresh; it is now: commit it"; exit 1; }
 	cd web && npm run --silent lint && npx vue-tsc --noEmit
 
 .PHONY: format
@@ -74,8 +74,8 @@ format: web/node_modules/.package-lock.json ## Format all code
 	cd web && npm run --silent format
 
 .PHONY: bench
-bench: ## Benchmarks of the core
-	go test -run '^$$' -bench . ./core/...
+bench: ## Benchmarks of the core, and of a preview as the bench asks for it
+	go test -run '^$$' -bench . ./core/... ./server
 
 .PHONY: screenshots
 screenshots: ## Take the pictures of docs/screenshots from a running demo
@@ -83,7 +83,7 @@ screenshots: ## Take the pictures of docs/screenshots from a running demo
 
 .PHONY: install-test-tools
 install-test-tools: DEBIAN += $(DEBIAN_TEST)
-install-test-tools: install-tools ## Install what the tests need besides: Chromium and flac (Debian)
+install-test-tools: install-tools ## Install what the tests need besides: Chromium and readers of sound and music (Debian)
 
 .PHONY: install-tools
 install-tools: ## Install PostgreSQL where it is missing (Debian)
@@ -91,7 +91,7 @@ install-tools: ## Install PostgreSQL where it is missing (Debian)
 	if [ -n "$$missing" ]; then \
 		echo "Installing$$missing"; \
 		if [ "$$(id -u)" = 0 ]; then as=""; else as="sudo"; fi; \
-		$$as apt-get update -qq && $$as env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq $$missing >/dev/null; \
+		$$as apt-get update -qq && $$as env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends $$missing >/dev/null; \
 	fi
 
 .PHONY: clean

@@ -5,6 +5,7 @@ package api
 import _ "embed"
 
 //go:generate go tool oapi-codegen --config oapi-codegen.yaml openapi.yaml
+//go:generate go run ./schemagen
 
 // Spec is the contract, OpenAPI 3.0 in YAML.
 //

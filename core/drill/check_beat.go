@@ -19,28 +19,31 @@ func (d Drill) reviewCycle(c Chart) (Remark, bool) {
 	default:
 		r.Text = fmt.Sprintf("A pass of %d notes at %d a beat starts on the click again after %s, %d notes.",
 			n, perBeat, counted(beat.Passes, "pass"), beat.ClosesAfter)
-		r.Mends = append(r.Mends, d.closings(beat, "beat")...)
+		r.Mends = append(r.Mends, d.closing(n, beat.Add, "beat")...)
+		r.Mends = append(r.Mends, d.closing(n, -beat.Drop, "beat")...)
 	}
-	if bar.Add != beat.Add || bar.Drop != beat.Drop {
-		r.Mends = append(r.Mends, d.closings(bar, "bar")...)
+	if bar.Add != beat.Add {
+		r.Mends = append(r.Mends, d.closing(n, bar.Add, "bar")...)
+	}
+	if bar.Drop != beat.Drop {
+		r.Mends = append(r.Mends, d.closing(n, -bar.Drop, "bar")...)
 	}
 	return r, true
 }
 
-// closings are the ways to close a cycle with few notes: two beats at most.
-func (d Drill) closings(c Cycle, with string) []Mend {
+// closing is the way to close a cycle by adding notes, or leaving out where
+// negative, of a pass of so many; only few are worth it, two beats at most.
+func (d Drill) closing(pass, notes int, with string) []Mend {
 	few := 2 * d.Rhythm.NotesPerBeat
-	more, fewer := d, d
-	more.Rhythm.Close += c.Add
-	fewer.Rhythm.Close -= c.Drop
-	var mends []Mend
-	if c.Add <= few {
-		mends = append(mends, Mend{fmt.Sprintf("Add %s to close with the %s", counted(c.Add, "note"), with), more})
+	closed := d
+	closed.Rhythm.Close += notes
+	switch {
+	case notes > 0 && notes <= few:
+		return []Mend{{fmt.Sprintf("Add %s to close with the %s", counted(notes, "note"), with), closed}}
+	case notes < 0 && -notes <= few && -notes < pass:
+		return []Mend{{fmt.Sprintf("Leave out %s to close with the %s", counted(-notes, "note"), with), closed}}
 	}
-	if c.Drop <= few && c.Drop < c.Notes {
-		mends = append(mends, Mend{fmt.Sprintf("Leave out %s to close with the %s", counted(c.Drop, "note"), with), fewer})
-	}
-	return mends
+	return nil
 }
 
 // reviewStrokes tells which strokes skip strings, and whether the stroke flips

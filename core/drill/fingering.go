@@ -93,6 +93,10 @@ func (f Fingering) suggest(l line, fretted []int) {
 		cost float64
 		from int
 	}
+	// The pass goes on with its first notes, so the last ones are fingered to
+	// lead there.
+	whole := len(fretted)
+	fretted = append(slices.Clone(fretted), fretted[:min(3, whole)]...)
 	table := make([][5]state, len(fretted))
 	for n, i := range fretted {
 		for finger := 1; finger <= 4; finger++ {
@@ -125,7 +129,9 @@ func (f Fingering) suggest(l line, fretted []int) {
 				}
 			}
 		}
-		l[fretted[n]].finger = finger
+		if n < whole {
+			l[fretted[n]].finger = finger
+		}
 		finger = table[n][finger].from
 	}
 }

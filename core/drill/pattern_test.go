@@ -55,6 +55,9 @@ func TestChartsAgainstHandWrittenOnes(t *testing.T) {
 			"2/1p1 2/3h3 2/1p1 2/3s1 2/5h3 2/3p1"},
 		"leaping finger": {a(drill.ChordShape{Shape: []drill.Held{{Finger: 3, Fret: 2}, {Finger: 1, Fret: 0}}, Leaper: 3, Leaps: []drill.Leapt{{String: 1, Fret: 2}}}, at(5, 3, 2), rule(drill.AllPicked)),
 			"3/7p3 2/5p1 2/7p3 2/5p1"},
+		// The last notes lead to the first: 14 keeps its finger on the way back.
+		"arpeggio that closes": {a(drill.SkipArpeggio{PerString: 3, Extra: 1, Order: drill.Both}, in(9, "minor7"), at(12, 3, 1)),
+			"3/12p1 3/14h2 3/17h4 1/12p1 1/15h3 1/17h4 1/20s4 1/17s4 1/15p3 1/12p1 3/17p4 3/14p2"},
 		// C major triads on C and D: C-E-G and D-F-A, one finger per fret in
 		// position 5 and 7 (common practice).
 		"small triads": {a(triads, in(0, "major"), at(8, 6, 5, 4), rule(drill.AllPicked), shift(drill.Shift{By: 1, Each: drill.EachCell, Count: 1})),

@@ -50,6 +50,24 @@ func click(text string) step {
 	return chromedp.Click(chromedp.Search(fmt.Sprintf(`//*[self::a or self::button][contains(normalize-space(.), %q)]`, text)))
 }
 
+// family chooses a family on the bench.
+func family(name string) step {
+	return script(fmt.Sprintf(`document.querySelector('.family .el-select__wrapper').click(); setTimeout(() =>
+		[...document.querySelectorAll('.families .el-select-dropdown__item')].find(i => i.innerText.startsWith(%q)).click(), 400)`, name))
+}
+
+// item chooses from an open menu.
+func item(text string) step {
+	return script(fmt.Sprintf(`[...document.querySelectorAll('.el-dropdown-menu__item')].find(i => i.innerText.trim() === %q).click()`, text))
+}
+
+func script(code string) step {
+	return func(ctx context.Context, t *chromedp.Target) (none chromedp.Void, err error) {
+		_, err = chromedp.Evaluate[any](code)(ctx, t)
+		return none, err
+	}
+}
+
 // choice clicks one side of a segmented switch.
 func choice(text string) step {
 	return chromedp.Click(chromedp.Search(fmt.Sprintf(`//label[contains(@class, 'el-segmented__item')][contains(normalize-space(.), %q)]`, text)))
@@ -58,7 +76,14 @@ func choice(text string) step {
 var views = []view{
 	{"door", "", "/", nil},
 	{"drills", instructor, "/drills", nil},
+	{"ready", instructor, "/drills", []step{click("Ready-made"), settle}},
 	{"bench", instructor, "/drills", []step{click("Up and down 1-3-4"), settle}},
+	{"bench-hands", instructor, "/drills/new", []step{family("Two-hand arpeggio"), settle, click("both"), settle}},
+	{"bench-free", instructor, "/drills/new", []step{family("Your own notes"), settle, click("tab"), settle}},
+	{"block", instructor, "/drills", []step{click("Ready-made"), settle, click("Keep as one block"), settle}},
+	{"print", instructor, "/drills", []step{
+		click("Pull-off pairs"), settle, click("Take out"), settle, item("Printed sheet"), settle, settle,
+	}},
 	{"students", instructor, "/students", nil},
 	{"practice", student, "/practice", nil},
 	{"progress", student, "/practice", []step{click("Progress"), settle}},

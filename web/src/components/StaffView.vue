@@ -21,6 +21,7 @@ import {
   barsOf,
   barsPerRow,
   divisionOf,
+  roomOf,
   staffKey,
   type StaffNote,
 } from '../draw/staff'
@@ -33,8 +34,9 @@ const box = ref<HTMLElement>()
 const drawing = ref<HTMLDivElement>()
 const { width: boxWidth } = useElementSize(box)
 const width = computed(() => Math.max(300, boxWidth.value))
-const rowHeight = 138
-const above = 26 // for ledger lines and tuplet numbers
+/** The library draws the top line so far below where a stave is put. */
+const headroom = 40
+const fourSpaces = 40
 const head = 64 // clef and time of the first row
 
 function rest(): StaveNote {
@@ -51,8 +53,10 @@ function draw() {
   const bars = barsOf(props.chart)
   const perRow = barsPerRow(props.chart, width.value - head, 22)
   const rows = Math.ceil(bars.length / perRow)
+  const { above, below } = roomOf(props.chart)
+  const rowHeight = above + fourSpaces + below
   const renderer = new Renderer(target, Renderer.Backends.SVG)
-  renderer.resize(width.value, rows * rowHeight + above)
+  renderer.resize(width.value, rows * rowHeight)
   const context = renderer.getContext()
   const drawn: (StaveNote | undefined)[] = []
   bars.forEach((bar, b) => {
@@ -61,7 +65,11 @@ function draw() {
     const lead = row === 0 ? head : 34
     const barWidth = (width.value - 2 - lead) / perRow
     const x = inRow === 0 ? 1 : 1 + lead + inRow * barWidth
-    const stave = new Stave(x, row * rowHeight + above, inRow === 0 ? lead + barWidth : barWidth)
+    const stave = new Stave(
+      x,
+      row * rowHeight + above - headroom,
+      inRow === 0 ? lead + barWidth : barWidth,
+    )
     if (inRow === 0) stave.addClef('treble', 'default', '8vb')
     if (b === 0) stave.addTimeSignature(`${props.chart.beatsPerBar ?? 4}/4`)
     if (b === bars.length - 1)
@@ -98,6 +106,7 @@ function drawBar(bar: StaffNote[], stave: Stave, drawn: (StaveNote | undefined)[
           numNotes: division.actual,
           notesOccupied: division.normal,
           bracketed: false,
+          ratioed: false,
         }),
       )
     const sounding = beat.filter((n) => !n.isRest())

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import type { Analysis, Chart, ChartNote, Drill, Neck, SavedDrill } from '../api/client'
 import { found, foldersOf, tagsOf } from '../bench/library'
 import { arcsOf, fretWindow, handBox, NeckScale, placesOf } from './neck'
-import { accidentalsOf, barsOf, barsPerRow, staffKey } from './staff'
+import { accidentalsOf, barsOf, barsPerRow, roomOf, staffKey, stepsAboveStaff } from './staff'
 import { tabRows } from './tab'
 import { clampTo, strips } from './timeline'
 import { count, lasting, noteName, noteNumber, pathWords, patternWords, signed } from './words'
@@ -233,6 +233,17 @@ describe('staff', () => {
     const bars = barsOf(chart)
     expect(bars.map((b) => b.length)).toEqual([8, 8])
     expect(bars[1]?.filter((n) => n.note)).toHaveLength(4)
+  })
+  it('counts steps from the lowest line', () => {
+    // Written E4 lies on the lowest line, F5 on the highest (common practice).
+    expect(stepsAboveStaff('E3')).toBe(0)
+    expect(stepsAboveStaff('F#4')).toBe(8)
+    expect(stepsAboveStaff('A2')).toBe(-4)
+  })
+  it('makes room for ledger lines', () => {
+    const high = { ...chart, notes: [{ ...note(0, 1, 1, 'pick'), written: 'C6' }] }
+    expect(roomOf(high).above).toBe(89) // eleven steps above the top line
+    expect(roomOf(high).below).toBe(26)
   })
   it('lays about as many bars into each row', () => {
     expect(barsPerRow(chart, 2000, 20)).toBe(2)

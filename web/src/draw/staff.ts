@@ -71,3 +71,27 @@ export function accidentalsOf(bar: StaffNote[]): (string | undefined)[] {
     return accidental || 'n'
   })
 }
+
+/** Half a space between two staff lines. */
+const step = 5
+/** Steps of the staff from C, by letter. */
+const letters = ['c', 'd', 'e', 'f', 'g', 'a', 'b']
+
+/** How many steps a note lies above the lowest line of the treble staff, E4 as written. */
+export function stepsAboveStaff(written: string): number {
+  const { key } = staffKey(written)
+  const octave = Number(key.split('/')[1])
+  return 7 * (octave - 4) + letters.indexOf(key[0] ?? 'c') - 2
+}
+
+/**
+ * The room a row of a chart needs above its top line and below its bottom line:
+ * for ledger lines, and for stems, slurs and tuplet numbers beyond them.
+ */
+export function roomOf(chart: Chart): { above: number; below: number } {
+  const steps = chart.notes.map((n) => stepsAboveStaff(n.written ?? 'E3'))
+  return {
+    above: Math.max(34, (Math.max(...steps) - 8) * step + 34),
+    below: Math.max(26, -Math.min(...steps) * step + 26),
+  }
+}
