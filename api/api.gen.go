@@ -433,6 +433,9 @@ type TempoStep struct {
 	Bpm            float64 `json:"bpm"`
 	NotesPerSecond float64 `json:"notesPerSecond"`
 	SecondsPerPass float64 `json:"secondsPerPass"`
+
+	// SecondsPerTake All passes
+	SecondsPerTake float64 `json:"secondsPerTake"`
 }
 
 // Transition defines model for Transition.

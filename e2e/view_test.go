@@ -5,10 +5,12 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp"
+	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"manudrill/e2e/browser"
+	"manudrill/formats/drillfile"
 )
 
 // Every main view keeps to WCAG 2.1 A and AA as far as the axe-core rules can
@@ -17,9 +19,13 @@ func TestViewsAreAccessibleAndFitANarrowScreen(t *testing.T) {
 	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
 	require.NoError(t, err)
 	stand := onTheStand(t, shortDrill("For everybody"))
+	block := uuid.New()
+	require.NoError(t, kept.AddBlock(t.Context(), block, drillfile.Block{Name: "Everybody's block", Items: []drillfile.BlockItem{{File: shortDrill("One of it"), Seconds: 30}}}))
 	for _, v := range []struct{ who, path, see string }{
 		{instructor, "/drills", "For everybody"},
 		{instructor, "/drills/new", "22 notes a pass"},
+		{instructor, "/blocks/" + block.String(), "One of it"},
+		{instructor, "/print", "Nothing is laid out"},
 		{instructor, "/students", student},
 		{student, "/practice", "For everybody"},
 		{student, stand, "8 notes a pass"},

@@ -206,15 +206,17 @@ func TestHearingIsOneKey(t *testing.T) {
 func TestEveryFormatIsTakenOut(t *testing.T) {
 	p := atTheBench(t)
 	p.fill("Name of the drill", "Out of here")
-	for item, name := range map[string]string{
-		"MusicXML": "Out-of-here.musicxml", "MIDI with click": "Out-of-here.mid", "Tab text": "Out-of-here.tab.txt",
-		"Drill document": "Out-of-here.drill.json", "Sound with click": "Out-of-here.wav",
+	for _, out := range []struct{ item, name, told string }{
+		{"MusicXML", "Out-of-here.musicxml", "The last bar is filled with rests"},
+		{"MIDI with click", "Out-of-here.mid", "written as texts"},
+		{"Tab text", "Out-of-here.tab.txt", "The pattern and the tempo ladder stay behind"},
+		{"Drill document", "Out-of-here.drill.json", "Everything is in it"},
+		{"Sound with click", "Out-of-here.wav", "A recording holds what sounds"},
 	} {
 		p.press("Take out")
-		p.menu(item)
-		p.see("Saved as " + name)
+		p.menu(out.item)
+		p.see("Saved as "+out.name, out.told)
 	}
-	p.see("The pattern and the tempo ladder stay behind")
 	p.press("Take out")
 	p.menu("Printed sheet")
 	p.see("Letter", "Out of here", "bpm, even", "Tempo table")
@@ -308,4 +310,65 @@ func TestADrillWithTakesIsVersionedOnTheBench(t *testing.T) {
 	a, err = kept.Assignment(t.Context(), id)
 	require.NoError(t, err)
 	assert.Equal(t, 9, a.File.Drill.Path.Position)
+}
+
+// Guitar and hand of a student change what fits and how the neck lies.
+func TestADrillIsFittedToAStudent(t *testing.T) {
+	p := atTheBench(t)
+	p.family("One finger per fret")
+	p.see("24 notes a pass")
+	p.do(chromedp.Click(chromedp.CSS(`.fit .el-select__wrapper`)))
+	p.until("the student is offered", `(() => {
+		const item = [...document.querySelectorAll('.el-select-dropdown__item')].find(i => i.innerText === "`+student+`" && i.offsetParent)
+		item?.click()
+		return !!item
+	})()`)
+	p.press("Guitar and hand")
+	p.see("Guitar and hand of "+student, "Comfortable reach, mm")
+	p.fill("Fingers 1 and 4", "70")
+	p.press("7 strings, B")
+	p.clickStill(`[aria-label="Left-handed: the neck is mirrored"]`)
+	p.clickStill(`.el-dialog__footer .el-button--primary`)
+	p.see("Reach", "70 mm is comfortable for this hand", "It fits from position 7")
+	p.until("there is a seventh string to choose", `!!document.querySelector('[aria-label="String 7"]')`)
+	p.until("the neck is mirrored", `(() => {
+		const x = (n) => Number([...document.querySelectorAll('.neck text.fret')].find(t => t.textContent.trim() === n)?.getAttribute('x'))
+		return x('5') > x('8')
+	})()`)
+	setup, err := kept.Setup(t.Context(), people[student].ID)
+	require.NoError(t, err)
+	assert.Len(t, setup.Guitar.Tuning, 7)
+	require.NoError(t, kept.ChangeSetup(t.Context(), people[student].ID, drill.UsualSetup()))
+}
+
+// A number is dragged at its name, and neck and tab follow while it is.
+func TestANumberIsDragged(t *testing.T) {
+	p := atTheBench(t)
+	at := evaluate[[]float64](p, `(() => {
+		const handle = [...document.querySelectorAll('.handle')].find(h => h.innerText.startsWith('Position')).getBoundingClientRect()
+		return [handle.x + 20, handle.y + handle.height / 2]
+	})()`)
+	left := chromedp.ButtonType(input.MouseButtonLeft)
+	first := `document.querySelector('.tab text.fret').textContent.trim()`
+	p.do(chromedp.MouseEvent(input.DispatchMouseEventTypeMousePressed, at[0], at[1], left),
+		chromedp.MouseEvent(input.DispatchMouseEventTypeMouseMoved, at[0]+28, at[1], left))
+	p.until("the tab follows", first+` === '10'`)
+	p.do(chromedp.MouseEvent(input.DispatchMouseEventTypeMouseMoved, at[0]-28, at[1], left))
+	p.until("and back", first+` === '4'`)
+	p.do(chromedp.MouseEvent(input.DispatchMouseEventTypeMouseReleased, at[0]-28, at[1], left))
+	p.pressLabelled("Undo")
+	p.until("one drag is one step", first+` === '7'`)
+}
+
+func TestADrillIsReworkedByKeys(t *testing.T) {
+	p := atTheBench(t)
+	evaluate[any](p, `document.activeElement.blur()`)
+	places := `[...document.querySelectorAll('.tab text.fret')].slice(0, 2).map(f => f.textContent.trim()).join(' ')`
+	for _, step := range []struct{ key, places string }{{"]", "8 9"}, {"[", "7 8"}, {"m", "10 9"}, {"m", "7 8"}, {"r", "8 7"}} {
+		p.do(chromedp.KeyEvent(step.key))
+		p.until(step.key+" makes "+step.places, places+` === '`+step.places+`'`)
+	}
+	p.press("Change")
+	p.press("Make it your own notes")
+	p.see("Click places on the neck", "22 notes a pass")
 }

@@ -66,7 +66,10 @@ func stepsOf(file drillfile.File, chart drill.Chart) []api.TempoStep {
 	steps := []api.TempoStep{}
 	for _, bpm := range file.Ladder.Steps() {
 		chart.BPM = bpm
-		steps = append(steps, api.TempoStep{Bpm: bpm, NotesPerSecond: chart.NotesPerSecond(), SecondsPerPass: chart.Seconds()})
+		steps = append(steps, api.TempoStep{
+			Bpm: bpm, NotesPerSecond: chart.NotesPerSecond(),
+			SecondsPerPass: chart.Seconds(), SecondsPerTake: float64(chart.Passes) * chart.Seconds(),
+		})
 	}
 	return steps
 }

@@ -136,3 +136,26 @@ func givesBack(t *testing.T, seed uint64) {
 	assert.InDelta(t, stat.PopStdDev(left, nil), a.Timing.SpreadMs, 1.5)
 	assert.Equal(t, [2]int{weak.From, weak.To}, [2]int{a.Weakest.From, a.Weakest.To})
 }
+
+// The rendition of a chart sounds at its times, with a click on every beat.
+func TestARenditionIsExact(t *testing.T) {
+	chart := chartOf(t, 90, drill.HammerOns, 2)
+	plain, clicked := simulate.Rendition(chart, false), simulate.Rendition(chart, true)
+	require.Len(t, clicked, len(plain))
+	assert.InDelta(t, 2*chart.Seconds()+1, float64(len(plain))/simulate.Rate, 1e-3)
+	changed := func(at, seconds float64) bool {
+		for i := int(at * simulate.Rate); i < int((at+seconds)*simulate.Rate); i++ {
+			if plain[i] != clicked[i] {
+				return true
+			}
+		}
+		return false
+	}
+	for beat := range int(2 * chart.Beats()) {
+		at := float64(beat) * 60 / 90
+		assert.True(t, changed(at, 0.03), "a click at beat %d", beat)
+		assert.False(t, changed(at+0.04, 0.5), "and nothing else until the next")
+	}
+	again := simulate.Rendition(chart, true)
+	assert.Equal(t, clicked, again)
+}

@@ -26,7 +26,8 @@ var strokeMarks = map[drill.Stroke]string{drill.DownStroke: "D", drill.UpStroke:
 func Write(s drill.Score) string {
 	var out strings.Builder
 	fmt.Fprintf(&out, "%s\n", s.Name)
-	fmt.Fprintf(&out, "%g bpm, %d notes a beat, %d beats a bar, %d passes\n", s.BPM, s.NotesPerBeat, s.BeatsPerBar, s.Passes)
+	fmt.Fprintf(&out, "%g bpm, %s a beat, %s a bar, %s\n", s.BPM,
+		counted(s.NotesPerBeat, "note", "notes"), counted(s.BeatsPerBar, "beat", "beats"), counted(s.Passes, "pass", "passes"))
 	names := make([]string, len(s.Tuning))
 	for i, m := range s.Tuning {
 		names[i] = strings.ReplaceAll(guitar.NoteName(m), "♯", "#")
@@ -41,6 +42,13 @@ func Write(s drill.Score) string {
 		writeRow(&out, s, s.Notes[at:min(len(s.Notes), at+perRow)], perBar)
 	}
 	return out.String()
+}
+
+func counted(n int, one, many string) string {
+	if n == 1 {
+		return "1 " + one
+	}
+	return fmt.Sprintf("%d %s", n, many)
 }
 
 func writeRow(out *strings.Builder, s drill.Score, notes []drill.ScoreNote, perBar int) {

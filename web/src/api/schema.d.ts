@@ -996,6 +996,11 @@ export interface components {
             notesPerSecond: number;
             /** Format: double */
             secondsPerPass: number;
+            /**
+             * Format: double
+             * @description All passes
+             */
+            secondsPerTake: number;
         };
         SavedDrill: {
             /** Format: uuid */

@@ -13,6 +13,11 @@ describe('schedule', () => {
     s.clicks.forEach((c, i) => expect(c.at).toBeCloseTo(10 + i * 0.5))
     expect(s.clicks.filter((c) => c.strong).map((c) => c.at)).toEqual([10, 12])
   })
+  it('only counts in where the drill is free', () => {
+    const free = scheduleOf(120, 5.5, 2, 10, true)
+    expect(free.clicks.map((c) => c.at)).toEqual([10, 10.5, 11, 11.5])
+    expect(free.end).toBeCloseTo(s.end)
+  })
   it('tells the count, the pass and the note due', () => {
     const beats = [0, 0.5, 1, 1.5, 2, 2.5, 3, 3.5, 4, 4.5, 5]
     expect(momentOf(s, beats, 5.5, 10.1)).toEqual({ countIn: 4 })

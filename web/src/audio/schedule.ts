@@ -16,18 +16,22 @@ export interface Schedule {
 
 export const countInBeats = 4
 
-/** Lays out the count-in and the clicks of all passes from a start on. */
+/**
+ * Lays out the count-in and the clicks of all passes from a start on; where the
+ * drill is free, the click only counts in.
+ */
 export function scheduleOf(
   bpm: number,
   beatsPerPass: number,
   passes: number,
   start: number,
+  free = false,
 ): Schedule {
   const secondsPerBeat = 60 / bpm
   const first = start + countInBeats * secondsPerBeat
   const beats = beatsPerPass * passes
   const clicks: Click[] = []
-  for (let beat = -countInBeats; beat < beats - 1e-6; beat++)
+  for (let beat = -countInBeats; beat < (free ? 0 : beats - 1e-6); beat++)
     clicks.push({ at: first + beat * secondsPerBeat, strong: beat === -countInBeats || beat === 0 })
   return { clicks, first, end: first + beats * secondsPerBeat, secondsPerBeat }
 }

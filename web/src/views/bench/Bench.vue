@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { onKeyStroke, useStorage } from '@vueuse/core'
-import { ElButton, ElInput, ElMessage, ElOption, ElPopover, ElSelect } from 'element-plus'
+import { useStorage } from '@vueuse/core'
+import { ElInput, ElMessage } from 'element-plus'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
@@ -25,20 +25,20 @@ import SetupDialog from '../../components/SetupDialog.vue'
 import type { Place } from '../../draw/neck'
 import { count } from '../../draw/words'
 import { person } from '../../session'
+import { me } from './me'
 import { asFamily, copyOf, familyOf, freshDrill } from './families'
 import FamilyChooser from './FamilyChooser.vue'
 import FreeField from './FreeField.vue'
+import BenchTools from './BenchTools.vue'
 import HandsForm from './HandsForm.vue'
+import HearingBar from './HearingBar.vue'
 import HistoryDialog from './HistoryDialog.vue'
 import KeyField from './KeyField.vue'
 import LadderForm from './LadderForm.vue'
-import NumberLine from './NumberLine.vue'
 import PathForm from './PathForm.vue'
 import PatternForm from './PatternForm.vue'
 import PreviewPane from './PreviewPane.vue'
-import { shortcuts } from './shortcuts'
-import SwitchLine from './SwitchLine.vue'
-import TakeOut from './TakeOut.vue'
+import { useShortcuts } from './shortcuts'
 import VariationsDialog from './VariationsDialog.vue'
 
 const props = defineProps<{ bench: Bench }>()
@@ -57,14 +57,16 @@ const problem = ref<Problem>()
 const dialog = ref<'assign' | 'setup' | 'variations' | 'history'>()
 
 const people = ref<Person[]>([])
-const me = 'me'
 /** Whose guitar and hand the drill is for. */
 const whom = useStorage('manudrill bench for', me, sessionStorage)
 const whomId = computed(() => (whom.value === me ? undefined : whom.value))
 const whose = computed(() => people.value.find((p) => p.id === whom.value) ?? person.value)
 
 const bpm = ref<number>()
-const hearBpm = computed(() => bpm.value ?? file.value.ladder.startBpm)
+const hearBpm = computed({
+  get: () => bpm.value ?? file.value.ladder.startBpm,
+  set: (to) => (bpm.value = to),
+})
 const click = useStorage('manudrill bench click', true)
 
 const changed = computed(
@@ -236,31 +238,10 @@ const keys: Record<string, () => unknown> = {
   ',': () => rework({ thicker: 1 }),
   '.': () => rework({ thicker: -1 }),
 }
-onKeyStroke(true, (event) => {
-  const command = event.ctrlKey || event.metaKey
-  const key = event.key.toLowerCase()
-  if (command && key === 's') {
-    event.preventDefault()
-    void save()
-    return
-  }
-  const typing = (event.target as HTMLElement).closest('input:not([role="spinbutton"]), textarea')
-  if (dialog.value || typing) return
-  if (command && key === 'z') {
-    event.preventDefault()
-    ;(event.target as HTMLElement).blur()
-    if (event.shiftKey) history.redo()
-    else history.undo()
-  } else if (command && key === 'y') {
-    event.preventDefault()
-    history.redo()
-  } else if (!command && !event.altKey) {
-    const act = keys[key]
-    if (!act) return
-    event.preventDefault()
-    void act()
-  }
-})
+useShortcuts(
+  { plain: keys, save, undo: history.undo, redo: history.redo },
+  () => dialog.value !== undefined,
+)
 </script>
 
 <template>
@@ -280,62 +261,23 @@ onKeyStroke(true, (event) => {
           }}<template v-if="saved.takes">, {{ count(saved.takes, 'take') }}</template>
         </button>
       </span>
-      <span class="tools">
-        <el-button
-          :disabled="!history.canUndo.value"
-          aria-label="Undo"
-          title="Undo (Ctrl Z)"
-          @click="history.undo()"
-          >↶</el-button
-        >
-        <el-button
-          :disabled="!history.canRedo.value"
-          aria-label="Redo"
-          title="Redo (Ctrl Shift Z)"
-          @click="history.redo()"
-          >↷</el-button
-        >
-        <el-popover trigger="click" :width="300">
-          <template #reference>
-            <el-button>Change</el-button>
-          </template>
-          <div class="changes">
-            <el-button @click="keys['[']?.()">A fret down</el-button>
-            <el-button @click="keys[']']?.()">A fret up</el-button>
-            <el-button @click="keys[',']?.()">Thicker strings</el-button>
-            <el-button @click="keys['.']?.()">Thinner strings</el-button>
-            <el-button :aria-pressed="file.drill.mirror" @click="keys['m']?.()">{{
-              file.drill.mirror ? 'Mirrored ✓' : 'Mirror'
-            }}</el-button>
-            <el-button :aria-pressed="file.drill.reverse" @click="keys['r']?.()">{{
-              file.drill.reverse ? 'Reversed ✓' : 'Reverse'
-            }}</el-button>
-            <el-button v-if="!free" class="wide" @click="rework({ free: true })"
-              >Make it your own notes</el-button
-            >
-          </div>
-          <dl class="keys small">
-            <template v-for="s in shortcuts" :key="s.key">
-              <dt>
-                <kbd>{{ s.key }}</kbd>
-              </dt>
-              <dd>{{ s.does }}</dd>
-            </template>
-          </dl>
-        </el-popover>
-        <el-button :disabled="!preview?.varieties" @click="dialog = 'variations'"
-          >All variations</el-button
-        >
-        <TakeOut
-          :file="file"
-          :bpm="hearBpm"
-          :whom="whomId"
-          :disabled="!preview?.chart"
-          @failed="(thrown) => (problem = problemOf(thrown))"
-        />
-        <el-button v-if="!isNew && !changed" @click="dialog = 'assign'">Assign</el-button>
-        <el-button type="primary" :disabled="!changed" @click="save">Save</el-button>
-      </span>
+      <BenchTools
+        :file="file"
+        :preview="preview"
+        :bpm="hearBpm"
+        :whom="whomId"
+        :can-undo="history.canUndo.value"
+        :can-redo="history.canRedo.value"
+        :changed="changed"
+        :is-new="isNew"
+        @undo="history.undo()"
+        @redo="history.redo()"
+        @press="(key) => keys[key]?.()"
+        @free="rework({ free: true })"
+        @open="(which) => (dialog = which)"
+        @save="save"
+        @failed="(thrown) => (problem = problemOf(thrown))"
+      />
     </div>
     <p v-if="faultOf.name" class="small" role="alert">{{ faultOf.name }}</p>
     <ProblemNote v-if="problem ?? previewProblem" :problem="(problem ?? previewProblem)!" />
@@ -397,34 +339,16 @@ onKeyStroke(true, (event) => {
         </details>
       </form>
       <div class="stack right">
-        <div class="hearing">
-          <el-button type="primary" class="hear" :disabled="!preview?.chart" @click="hear">{{
-            hearing.playing.value ? 'Stop' : 'Hear it'
-          }}</el-button>
-          <kbd>H</kbd>
-          <NumberLine
-            :model-value="hearBpm"
-            name="Tempo to hear it at"
-            label="at bpm"
-            :min="20"
-            :max="320"
-            @update:model-value="(v) => (bpm = v)"
-          />
-          <SwitchLine v-model="click" name="with click" />
-          <span class="fit">
-            <span class="small">For</span>
-            <el-select v-model="whom" size="small" aria-label="Whose guitar and hand">
-              <el-option :value="me" label="my guitar and hand" />
-              <el-option
-                v-for="p in people.filter((q) => q.role === 'student')"
-                :key="p.id"
-                :value="p.id"
-                :label="p.name"
-              />
-            </el-select>
-            <el-button size="small" @click="dialog = 'setup'">Guitar and hand</el-button>
-          </span>
-        </div>
+        <HearingBar
+          v-model:bpm="hearBpm"
+          v-model:click="click"
+          v-model:whom="whom"
+          :playing="hearing.playing.value"
+          :ready="!!preview?.chart"
+          :students="people.filter((p) => p.role === 'student')"
+          @hear="hear"
+          @setup="dialog = 'setup'"
+        />
         <PreviewPane
           v-if="drawn ?? preview"
           :preview="(drawn ?? preview)!"
@@ -494,28 +418,6 @@ onKeyStroke(true, (event) => {
   text-underline-offset: 3px;
   cursor: pointer;
 }
-.tools {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--s2);
-}
-.changes {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 6px;
-}
-.changes .wide {
-  grid-column: 1 / -1;
-}
-.keys {
-  display: grid;
-  grid-template-columns: auto 1fr;
-  gap: 3px var(--s3);
-  margin: var(--s3) 0 0;
-}
-.keys dd {
-  margin: 0;
-}
 .halves {
   display: grid;
   grid-template-columns: 368px minmax(0, 1fr);
@@ -540,27 +442,6 @@ summary {
 .right {
   gap: var(--s3);
 }
-.hearing {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: var(--s1) var(--s3);
-}
-.hear {
-  min-width: 96px;
-}
-.hearing :deep(.line) {
-  gap: var(--s2);
-}
-.fit {
-  display: flex;
-  align-items: center;
-  gap: var(--s2);
-  margin-left: auto;
-}
-.fit .el-select {
-  width: 172px;
-}
 @media (width >= 960px) {
   .settings {
     max-height: calc(100vh - 148px);
@@ -575,9 +456,6 @@ summary {
   }
   .right {
     order: -1;
-  }
-  .fit {
-    margin-left: 0;
   }
 }
 </style>

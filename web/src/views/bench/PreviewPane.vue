@@ -160,6 +160,12 @@ const chordText = computed(() =>
               {{ s.secondsPerPass.toFixed(1) }}
             </td>
           </tr>
+          <tr v-if="(preview.chart.passes ?? 1) > 1">
+            <th scope="row" class="number">{{ preview.chart.passes }} passes, seconds</th>
+            <td v-for="s in preview.steps" :key="s.bpm" class="number figures">
+              {{ s.secondsPerTake.toFixed(1) }}
+            </td>
+          </tr>
         </tbody>
       </table>
     </section>

@@ -11,6 +11,8 @@ const props = defineProps<{ file: DrillFile; bpm: number; whom?: string; disable
 const emit = defineEmits<{ failed: [thrown: unknown] }>()
 const router = useRouter()
 
+let told: ReturnType<typeof ElNotification> | undefined
+
 const formats = [
   { id: 'musicxml', name: 'MusicXML' },
   { id: 'midi', name: 'MIDI with click' },
@@ -34,7 +36,8 @@ async function takeOut(to: (typeof formats)[number]['id'] | 'print') {
       }),
     )
     download(out)
-    ElNotification({
+    told?.close() // the one before would lie over the bench
+    told = ElNotification({
       title: `Saved as ${out.name}`,
       message: out.lost.join(' ') || 'Everything is in it.',
       duration: 9000,

@@ -233,8 +233,13 @@ const goText = computed(() => {
             <el-slider v-model="volume" :min="0" :max="100" aria-label="Click volume" />
           </label>
           <p class="quiet">
-            Four clicks count you in, then play with the click until it stops. Headphones keep the
-            click out of the recording.
+            <template v-if="stand.chart.free">
+              Four clicks count you in, then play as fast as it stays even.
+            </template>
+            <template v-else>
+              Four clicks count you in, then play with the click until it stops. Headphones keep the
+              click out of the recording.
+            </template>
           </p>
         </template>
         <template v-else-if="source === 'file'">

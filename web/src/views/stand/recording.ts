@@ -52,7 +52,8 @@ export function useRecording(onEnd: (take: UnsentTake, ending: Ending) => void) 
     })
     take = made
     recorder.start((samples) => made.append(samples))
-    const schedule = scheduleOf(chart.bpm, beatsPerPass, chart.passes ?? 1, ctx.currentTime + 0.15)
+    const start = ctx.currentTime + 0.15
+    const schedule = scheduleOf(chart.bpm, beatsPerPass, chart.passes ?? 1, start, chart.free)
     metronome = new Metronome(ctx, volume)
     metronome.play(schedule)
     running.value = true

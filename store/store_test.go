@@ -1,0 +1,185 @@
+package store_test
+
+import (
+	"context"
+	"fmt"
+	"os"
+	"testing"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"manudrill/core/drill"
+	"manudrill/core/evenness"
+	"manudrill/core/guitar"
+	"manudrill/core/tempo"
+	"manudrill/formats/drillfile"
+	"manudrill/store"
+	"manudrill/storetest"
+)
+
+var (
+	s   *store.Store
+	ann = store.Person{ID: uuid.New(), Name: "Ann", Role: store.Student}
+	ben = store.Person{ID: uuid.New(), Name: "Ben", Role: store.Student}
+)
+
+func TestMain(m *testing.M) {
+	opened, closeStore, err := storetest.Open(context.Background(), ann, ben)
+	if err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		os.Exit(1)
+	}
+	s = opened
+	code := m.Run()
+	if err := closeStore(); err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		code = 1
+	}
+	os.Exit(code)
+}
+
+func fileAt(position int) drillfile.File {
+	d := drill.New("slurs", drill.SlurCombinations{Combinations: [][]int{{1, 2}}, Slur: drill.HammerOns})
+	d.Path.Position = position
+	return drillfile.File{Drill: d, Ladder: tempo.Usual()}
+}
+
+func added(t *testing.T, shelf store.Shelf) uuid.UUID {
+	t.Helper()
+	id := uuid.New()
+	require.NoError(t, s.AddDrill(t.Context(), id, fileAt(5), shelf))
+	return id
+}
+
+// played adds a take of an assignment.
+func played(t *testing.T, assignment uuid.UUID) store.Take {
+	t.Helper()
+	a, err := s.Assignment(t.Context(), assignment)
+	require.NoError(t, err)
+	chart, err := a.File.Drill.Chart(guitar.Standard(), 60)
+	require.NoError(t, err)
+	take := store.Take{ID: uuid.New(), AssignmentID: a.ID, BPM: 60, Source: store.File, Chart: chart, Analysis: evenness.Analysis{}}
+	hold := func([]tempo.Result) tempo.Decision { return tempo.Decision{NextBPM: 60} }
+	require.NoError(t, s.AddTake(t.Context(), take, []byte("flac"), hold))
+	return take
+}
+
+func position(t *testing.T, assignment uuid.UUID) int {
+	t.Helper()
+	a, err := s.Assignment(t.Context(), assignment)
+	require.NoError(t, err)
+	return a.File.Drill.Path.Position
+}
+
+func TestADrillNobodyPlayedIsChangedInPlace(t *testing.T) {
+	id := added(t, store.Shelf{})
+	a, err := s.Assign(t.Context(), id, ann.ID)
+	require.NoError(t, err)
+	require.NoError(t, s.ChangeDrill(t.Context(), id, fileAt(7)))
+	versions, err := s.Versions(t.Context(), id)
+	require.NoError(t, err)
+	require.Len(t, versions, 1)
+	assert.Equal(t, []string{"Ann"}, versions[0].Students)
+	assert.Equal(t, 7, position(t, a))
+}
+
+func TestAPlayedVersionStays(t *testing.T) {
+	id := added(t, store.Shelf{})
+	a, err := s.Assign(t.Context(), id, ann.ID)
+	require.NoError(t, err)
+	take := played(t, a)
+	b, err := s.Assign(t.Context(), id, ben.ID)
+	require.NoError(t, err)
+
+	require.NoError(t, s.ChangeDrill(t.Context(), id, fileAt(5)), "the same again")
+	require.NoError(t, s.ChangeDrill(t.Context(), id, fileAt(9)))
+	require.NoError(t, s.ChangeDrill(t.Context(), id, fileAt(10)), "the next version has no take yet")
+	versions, err := s.Versions(t.Context(), id)
+	require.NoError(t, err)
+	require.Len(t, versions, 2)
+	for i, want := range []struct{ version, position, takes int }{{2, 10, 0}, {1, 5, 1}} {
+		assert.Equal(t, want.version, versions[i].Version)
+		assert.Equal(t, want.position, versions[i].File.Drill.Path.Position)
+		assert.Equal(t, want.takes, versions[i].Takes)
+	}
+	assert.Equal(t, []int{5, 10}, []int{position(t, a), position(t, b)})
+	d, err := s.Drill(t.Context(), id)
+	require.NoError(t, err)
+	assert.Equal(t, []int{2, 10, 1}, []int{d.Version, d.File.Drill.Path.Position, d.Takes})
+
+	got, err := s.Assignment(t.Context(), a)
+	require.NoError(t, err)
+	assert.Equal(t, []int{1, 2}, []int{got.Version, got.Newest})
+	require.NoError(t, s.GiveNewest(t.Context(), a))
+	assert.Equal(t, 10, position(t, a))
+	kept, err := s.Take(t.Context(), take.ID)
+	require.NoError(t, err)
+	assert.Equal(t, 5, kept.Chart.Notes[0].Fret, "the take keeps its chart")
+
+	played(t, a)
+	require.NoError(t, s.ChangeDrill(t.Context(), id, fileAt(11)))
+	versions, err = s.Versions(t.Context(), id)
+	require.NoError(t, err)
+	assert.Len(t, versions, 3)
+}
+
+func TestWhatIsGoneCannotBeChanged(t *testing.T) {
+	id := added(t, store.Shelf{})
+	require.NoError(t, s.DeleteDrill(t.Context(), id))
+	assert.ErrorIs(t, s.ChangeDrill(t.Context(), id, fileAt(7)), store.ErrNotFound)
+	assert.ErrorIs(t, s.PutOnShelf(t.Context(), id, store.Shelf{}), store.ErrNotFound)
+	assert.ErrorIs(t, s.DeleteDrill(t.Context(), id), store.ErrNotFound)
+	assert.ErrorIs(t, s.GiveNewest(t.Context(), uuid.New()), store.ErrNotFound)
+	versions, err := s.Versions(t.Context(), id)
+	require.NoError(t, err)
+	assert.Empty(t, versions)
+}
+
+func TestShelves(t *testing.T) {
+	id := added(t, store.Shelf{Folder: "Slurs", Tags: []string{"warm-up", "year 1"}, Favourite: true})
+	d, err := s.Drill(t.Context(), id)
+	require.NoError(t, err)
+	assert.Equal(t, store.Shelf{Folder: "Slurs", Tags: []string{"warm-up", "year 1"}, Favourite: true}, d.Shelf)
+	require.NoError(t, s.PutOnShelf(t.Context(), id, store.Shelf{}))
+	d, err = s.Drill(t.Context(), id)
+	require.NoError(t, err)
+	assert.Equal(t, store.Shelf{Tags: []string{}}, d.Shelf)
+}
+
+func TestBlocks(t *testing.T) {
+	b := drillfile.Block{Name: "two", Items: []drillfile.BlockItem{{File: fileAt(5), Seconds: 15}, {File: fileAt(7), Seconds: 30}}}
+	id := uuid.New()
+	require.NoError(t, s.AddBlock(t.Context(), id, b))
+	got, err := s.Block(t.Context(), id)
+	require.NoError(t, err)
+	assert.Equal(t, 30, got.Block.Items[1].Seconds)
+	assert.Equal(t, 7, got.Block.Items[1].File.Drill.Path.Position)
+	all, err := s.Blocks(t.Context())
+	require.NoError(t, err)
+	assert.Len(t, all, 1)
+	require.NoError(t, s.DeleteBlock(t.Context(), id))
+	_, err = s.Block(t.Context(), id)
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	assert.ErrorIs(t, s.DeleteBlock(t.Context(), id), store.ErrNotFound)
+}
+
+func TestSetups(t *testing.T) {
+	setup, err := s.Setup(t.Context(), ben.ID)
+	require.NoError(t, err)
+	assert.Equal(t, drill.UsualSetup(), setup)
+	setup.Guitar.Capo, setup.LeftHanded, setup.Hand["12"] = 2, true, 45
+	require.NoError(t, s.ChangeSetup(t.Context(), ben.ID, setup))
+	got, err := s.Setup(t.Context(), ben.ID)
+	require.NoError(t, err)
+	assert.Equal(t, setup, got)
+	a, err := s.Assign(t.Context(), added(t, store.Shelf{}), ben.ID)
+	require.NoError(t, err)
+	assignment, err := s.Assignment(t.Context(), a)
+	require.NoError(t, err)
+	assert.Equal(t, setup, assignment.StudentSetup(), "a drill is written out for the student's guitar")
+	_, err = s.Setup(t.Context(), uuid.New())
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	assert.ErrorIs(t, s.ChangeSetup(t.Context(), uuid.New(), setup), store.ErrNotFound)
+}

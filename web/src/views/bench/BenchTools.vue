@@ -1,0 +1,109 @@
+<script setup lang="ts">
+import { ElButton, ElPopover } from 'element-plus'
+
+import type { DrillFile, Preview } from '../../api/client'
+import { shortcuts } from './shortcuts'
+import TakeOut from './TakeOut.vue'
+
+/** What can be done with the drill as a whole. */
+defineProps<{
+  file: DrillFile
+  preview?: Preview
+  bpm: number
+  whom?: string
+  canUndo: boolean
+  canRedo: boolean
+  changed: boolean
+  isNew: boolean
+}>()
+const emit = defineEmits<{
+  undo: []
+  redo: []
+  /** As if the key of the bench had been pressed. */
+  press: [key: string]
+  free: []
+  open: [dialog: 'assign' | 'variations']
+  save: []
+  failed: [thrown: unknown]
+}>()
+</script>
+
+<template>
+  <span class="tools">
+    <el-button :disabled="!canUndo" aria-label="Undo" title="Undo (Ctrl Z)" @click="emit('undo')"
+      >↶</el-button
+    >
+    <el-button
+      :disabled="!canRedo"
+      aria-label="Redo"
+      title="Redo (Ctrl Shift Z)"
+      @click="emit('redo')"
+      >↷</el-button
+    >
+    <el-popover trigger="click" :width="300">
+      <template #reference>
+        <el-button>Change</el-button>
+      </template>
+      <div class="changes">
+        <el-button @click="emit('press', '[')">A fret down</el-button>
+        <el-button @click="emit('press', ']')">A fret up</el-button>
+        <el-button @click="emit('press', ',')">Thicker strings</el-button>
+        <el-button @click="emit('press', '.')">Thinner strings</el-button>
+        <el-button :aria-pressed="file.drill.mirror" @click="emit('press', 'm')">{{
+          file.drill.mirror ? 'Mirrored ✓' : 'Mirror'
+        }}</el-button>
+        <el-button :aria-pressed="file.drill.reverse" @click="emit('press', 'r')">{{
+          file.drill.reverse ? 'Reversed ✓' : 'Reverse'
+        }}</el-button>
+        <el-button v-if="file.drill.pattern.kind !== 'free'" class="wide" @click="emit('free')"
+          >Make it your own notes</el-button
+        >
+      </div>
+      <dl class="keys small">
+        <template v-for="s in shortcuts" :key="s.key">
+          <dt>
+            <kbd>{{ s.key }}</kbd>
+          </dt>
+          <dd>{{ s.does }}</dd>
+        </template>
+      </dl>
+    </el-popover>
+    <el-button :disabled="!preview?.varieties" @click="emit('open', 'variations')"
+      >All variations</el-button
+    >
+    <TakeOut
+      :file="file"
+      :bpm="bpm"
+      :whom="whom"
+      :disabled="!preview?.chart"
+      @failed="(thrown) => emit('failed', thrown)"
+    />
+    <el-button v-if="!isNew && !changed" @click="emit('open', 'assign')">Assign</el-button>
+    <el-button type="primary" :disabled="!changed" @click="emit('save')">Save</el-button>
+  </span>
+</template>
+
+<style scoped>
+.tools {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--s2);
+}
+.changes {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px;
+}
+.changes .wide {
+  grid-column: 1 / -1;
+}
+.keys {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 3px var(--s3);
+  margin: var(--s3) 0 0;
+}
+.keys dd {
+  margin: 0;
+}
+</style>
