@@ -77,7 +77,7 @@ var views = []view{
 	{"door", "", "/", nil},
 	{"drills", instructor, "/drills", nil},
 	{"ready", instructor, "/drills", []step{click("Ready-made"), settle}},
-	{"bench", instructor, "/drills", []step{click("Up and down 1-3-4"), settle}},
+	{"bench", instructor, "/drills", []step{click("Up and down 1-3-4"), settle, settle}},
 	{"bench-hands", instructor, "/drills/new", []step{family("Two-hand arpeggio"), settle, click("both"), settle}},
 	{"bench-free", instructor, "/drills/new", []step{family("Your own notes"), settle, click("tab"), settle}},
 	{"block", instructor, "/drills", []step{click("Ready-made"), settle, click("Keep as one block"), settle}},

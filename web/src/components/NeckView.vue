@@ -27,6 +27,8 @@ const props = defineProps<{
   edit?: 'hand' | 'notes'
   /** The whole neck, however narrow. */
   whole?: boolean
+  /** From string to string, in the units of the drawing. */
+  gap?: number
 }>()
 const emit = defineEmits<{
   move: [frets: number, thicker: number]
@@ -39,10 +41,10 @@ const { width: boxWidth } = useElementSize(box)
 const width = computed(() => Math.max(320, boxWidth.value))
 
 const left = 62
-const gap = 31
+const gap = computed(() => props.gap ?? 31)
 const top = 24
 const strings = computed(() => props.chart.tuning.length)
-const bottom = computed(() => top + gap * (strings.value - 1))
+const bottom = computed(() => top + gap.value * (strings.value - 1))
 const window = computed(() =>
   fretWindow(props.neck, props.chart.notes, props.whole || width.value >= 900),
 )
@@ -66,7 +68,7 @@ function placeKey(p: { string: number; fret: number } | undefined): string {
   return p ? `${p.string}/${p.fret}` : ''
 }
 function y(string: number): number {
-  return top + (string - 1) * gap
+  return top + (string - 1) * gap.value
 }
 /** From left to right, or mirrored for the left-handed. */
 function x(at: number): number {
@@ -105,7 +107,7 @@ function under(event: MouseEvent): { string: number; fret: number } {
   const area = (event.currentTarget as SVGElement).ownerSVGElement ?? event.currentTarget
   const { left: edge, top: head } = (area as SVGElement).getBoundingClientRect()
   const at = event.clientX - edge
-  const string = Math.round((event.clientY - head - top) / gap) + 1
+  const string = Math.round((event.clientY - head - top) / gap.value) + 1
   return {
     string: Math.min(strings.value, Math.max(1, string)),
     fret: scale.value.fretAt(props.neck.leftHanded ? width.value - at : at),

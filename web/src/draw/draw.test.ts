@@ -242,8 +242,8 @@ describe('staff', () => {
   })
   it('makes room for ledger lines', () => {
     const high = { ...chart, notes: [{ ...note(0, 1, 1, 'pick'), written: 'C6' }] }
-    expect(roomOf(high).above).toBe(89) // eleven steps above the top line
-    expect(roomOf(high).below).toBe(26)
+    expect(roomOf(high).above).toBe(91) // eleven steps above the top line
+    expect(roomOf(high).below).toBe(30)
   })
   it('lays about as many bars into each row', () => {
     expect(barsPerRow(chart, 2000, 20)).toBe(2)

@@ -91,7 +91,7 @@ export function stepsAboveStaff(written: string): number {
 export function roomOf(chart: Chart): { above: number; below: number } {
   const steps = chart.notes.map((n) => stepsAboveStaff(n.written ?? 'E3'))
   return {
-    above: Math.max(34, (Math.max(...steps) - 8) * step + 34),
-    below: Math.max(26, -Math.min(...steps) * step + 26),
+    above: Math.max(36, (Math.max(...steps) - 8) * step + 36),
+    below: Math.max(30, -Math.min(...steps) * step + 38),
   }
 }

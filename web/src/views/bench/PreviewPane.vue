@@ -1,15 +1,17 @@
 <script setup lang="ts">
 import { useStorage } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed, defineAsyncComponent, ref } from 'vue'
 
 import type { Damping, Fault, Mend, Preview } from '../../api/client'
 import NeckView from '../../components/NeckView.vue'
-import StaffView from '../../components/StaffView.vue'
 import TabView from '../../components/TabView.vue'
 import type { Place } from '../../draw/neck'
 import ChoiceLine from './ChoiceLine.vue'
 import DifficultyBox from './DifficultyBox.vue'
 import Remarks from './Remarks.vue'
+
+// The staff brings a large library; who looks at tab does not wait for it.
+const StaffView = defineAsyncComponent(() => import('../../components/StaffView.vue'))
 
 /** What is being set, on the neck, on paper and in figures. */
 const props = defineProps<{

@@ -83,7 +83,7 @@ function printNow() {
           </p>
         </header>
         <template v-if="preview.chart && preview.neck">
-          <NeckView v-if="parts.neck" :neck="preview.neck" :chart="preview.chart" />
+          <NeckView v-if="parts.neck" :neck="preview.neck" :chart="preview.chart" :gap="22" />
           <StaffView v-if="parts.staff" :chart="preview.chart" />
           <TabView v-if="parts.tab" :chart="preview.chart" :chords="preview.chords" />
           <table v-if="parts.table" class="tempi">
@@ -162,6 +162,10 @@ article + article {
 header p {
   font-size: var(--t-small);
 }
+.tempi,
+.paper :deep(svg) {
+  break-inside: avoid;
+}
 .tempi {
   width: 100%;
   border-collapse: collapse;
@@ -181,7 +185,14 @@ header p {
   border-top: 1px solid #888;
   padding-top: var(--s2);
 }
+.paper footer {
+  break-before: avoid;
+}
 @media print {
+  article {
+    gap: var(--s2);
+    padding-bottom: var(--s3);
+  }
   .controls {
     display: none;
   }
