@@ -61,13 +61,18 @@ export function useHistory<T>(key: string, fresh: () => T) {
   const value = ref(JSON.parse(history.value.now)) as Ref<T>
   let timer: ReturnType<typeof setTimeout> | undefined
 
+  /** Keeps the history in the browser; where its store is full, the oldest steps give way. */
   function keep() {
-    try {
-      localStorage.setItem(key, JSON.stringify(history.value))
-    } catch {
-      // The browser's store is full: the oldest steps give way.
-      history.value = { ...history.value, past: history.value.past.slice(-20) }
-      localStorage.setItem(key, JSON.stringify(history.value))
+    for (;;) {
+      try {
+        localStorage.setItem(key, JSON.stringify(history.value))
+        return
+      } catch {
+        const { past, future } = history.value
+        if (past.length + future.length === 0) return // not even one fits
+        const half = past.slice(Math.ceil(past.length / 2))
+        history.value = { ...history.value, past: half, future: past.length ? future : [] }
+      }
     }
   }
   /** Makes a step of what has changed since the last one. */
