@@ -506,6 +506,9 @@ type AddTakeParams struct {
 
 	// Bpm The tempo that was asked for
 	Bpm float64 `form:"bpm" json:"bpm"`
+
+	// Version Of the drill that was played; the one on the stand now where not given
+	Version *int `form:"version,omitempty" json:"version,omitempty"`
 }
 
 // CreateBlockParams defines parameters for CreateBlock.
@@ -963,6 +966,14 @@ func (siw *ServerInterfaceWrapper) AddTake(c *gin.Context) {
 	err = runtime.BindQueryParameterWithOptions("form", true, true, "bpm", c.Request.URL.Query(), &params.Bpm, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
 	if err != nil {
 		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter bpm: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "version" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "version", c.Request.URL.Query(), &params.Version, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter version: %w", err), http.StatusBadRequest)
 		return
 	}
 

@@ -165,6 +165,17 @@ func TestADrillWithTakesIsVersioned(t *testing.T) {
 
 	c.ok(http.MethodPost, "/assignments/"+a.Id.String()+"/newest", nil, nil)
 	assert.Equal(t, 9, stand(a.Id).Chart.Notes[0].Fret)
+
+	// A recording of version 1 that comes late is measured against version 1.
+	old := someDrill()
+	old.Drill.Path.Position = 5
+	late := played(t, old, 100, steady).EncodeWAV()
+	var take api.Take
+	student.ok(http.MethodPut, takePath(a, uuid.New(), 100)+"&version=1", late, &take)
+	assert.Equal(t, 5, take.Chart.Notes[0].Fret)
+	assert.Equal(t, 16, take.Analysis.Counts.Played)
+	assert.Equal(t, 2, versions()[1].Takes)
+	student.fails(http.StatusNotFound, http.MethodPut, takePath(a, uuid.New(), 100)+"&version=7", late)
 	student.fails(http.StatusForbidden, http.MethodPost, "/assignments/"+a.Id.String()+"/newest", nil)
 }
 

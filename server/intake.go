@@ -49,7 +49,7 @@ func (in Intake) Receive(ctx context.Context, d Delivery) (store.Take, error) {
 		return store.Take{}, err
 	}
 	take := store.Take{
-		ID: d.TakeID, AssignmentID: d.Assignment.ID, BPM: d.BPM, Source: d.Source, RecordedAt: d.RecordedAt,
+		ID: d.TakeID, AssignmentID: d.Assignment.ID, Version: d.Assignment.Version, BPM: d.BPM, Source: d.Source, RecordedAt: d.RecordedAt,
 		Seconds: d.Sound.Duration().Seconds(), Chart: chart, Analysis: evenness.Judge(compare.Compare(chart, notes)),
 	}
 	ladder := d.Assignment.File.Ladder

@@ -19,6 +19,9 @@ func (s *Server) AddTake(ctx context.Context, r api.AddTakeRequestObject) (api.A
 	if err != nil {
 		return nil, err
 	}
+	if err := s.asPlayed(ctx, &d.Assignment, r.Params.Version); err != nil {
+		return nil, err
+	}
 	file, err := io.ReadAll(r.Body)
 	if err != nil {
 		return nil, err
@@ -48,6 +51,17 @@ func (s *Server) delivery(ctx context.Context, assignment, take uuid.UUID) (Deli
 		err = errEnded
 	}
 	return Delivery{TakeID: take, Assignment: a, BPM: a.BPM(), RecordedAt: time.Now()}, err
+}
+
+// asPlayed puts the version that was played on the stand again, where another
+// has been given since the recording was begun.
+func (s *Server) asPlayed(ctx context.Context, a *store.Assignment, version *int) error {
+	if version == nil || *version == a.Version {
+		return nil
+	}
+	file, err := s.store.Version(ctx, a.DrillID, *version)
+	a.File, a.Version = file, *version
+	return err
 }
 
 // ListTakes lists takes.

@@ -122,6 +122,14 @@ type Version struct {
 	Students []string // who have it on the stand
 }
 
+// Version returns the document of one version of a drill, deleted or not, or
+// [ErrNotFound].
+func (s *Store) Version(ctx context.Context, id uuid.UUID, version int) (drillfile.File, error) {
+	type row struct{ File drillfile.File }
+	got, err := one[row](s.pool.Query(ctx, `SELECT file FROM drill_versions WHERE drill_id = $1 AND version = $2`, id, version))
+	return got.File, err
+}
+
 // Versions returns a drill's history, the newest first.
 func (s *Store) Versions(ctx context.Context, id uuid.UUID) ([]Version, error) {
 	return all[Version](s.pool.Query(ctx, `

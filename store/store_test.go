@@ -60,7 +60,7 @@ func played(t *testing.T, assignment uuid.UUID) store.Take {
 	require.NoError(t, err)
 	chart, err := a.File.Drill.Chart(guitar.Standard(), 60)
 	require.NoError(t, err)
-	take := store.Take{ID: uuid.New(), AssignmentID: a.ID, BPM: 60, Source: store.File, Chart: chart, Analysis: evenness.Analysis{}}
+	take := store.Take{ID: uuid.New(), AssignmentID: a.ID, Version: a.Version, BPM: 60, Source: store.File, Chart: chart, Analysis: evenness.Analysis{}}
 	hold := func([]tempo.Result) tempo.Decision { return tempo.Decision{NextBPM: 60} }
 	require.NoError(t, s.AddTake(t.Context(), take, []byte("flac"), hold))
 	return take

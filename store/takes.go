@@ -25,6 +25,7 @@ type Take struct {
 	ID           uuid.UUID
 	AssignmentID uuid.UUID
 	Student      Person
+	Version      int     // of the drill that was played
 	BPM          float64 // asked for
 	Source       string
 	RecordedAt   time.Time
@@ -45,7 +46,7 @@ func (t Take) Result() tempo.Result {
 
 const selectTakes = `
 	SELECT t.id, t.assignment_id, row(p.id, p.name, p.role, p.demo) AS student,
-	       t.bpm, t.source, t.recorded_at, t.seconds, t.chart, t.analysis, t.decision
+	       t.version, t.bpm, t.source, t.recorded_at, t.seconds, t.chart, t.analysis, t.decision
 	FROM takes t JOIN assignments a ON a.id = t.assignment_id JOIN people p ON p.id = a.student_id`
 
 // AddTake keeps a take with its sound, FLAC, or neither. decide is told the
@@ -55,8 +56,7 @@ const selectTakes = `
 func (s *Store) AddTake(ctx context.Context, t Take, flac []byte, decide func([]tempo.Result) tempo.Decision) error {
 	return pgx.BeginFunc(ctx, s.pool, func(tx pgx.Tx) error {
 		// Takes of one assignment are decided one after the other.
-		var version int
-		if err := tx.QueryRow(ctx, `SELECT version FROM assignments WHERE id = $1 FOR UPDATE`, t.AssignmentID).Scan(&version); err != nil {
+		if err := tx.QueryRow(ctx, `SELECT id FROM assignments WHERE id = $1 FOR UPDATE`, t.AssignmentID).Scan(nil); err != nil {
 			if errors.Is(err, pgx.ErrNoRows) {
 				return ErrNotFound
 			}
@@ -70,7 +70,7 @@ func (s *Store) AddTake(ctx context.Context, t Take, flac []byte, decide func([]
 		tag, err := tx.Exec(ctx, `
 			INSERT INTO takes (id, assignment_id, bpm, source, recorded_at, seconds, chart, analysis, decision, version)
 			VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) ON CONFLICT (id) DO NOTHING`,
-			t.ID, t.AssignmentID, t.BPM, t.Source, t.RecordedAt, t.Seconds, t.Chart, t.Analysis, t.Decision, version)
+			t.ID, t.AssignmentID, t.BPM, t.Source, t.RecordedAt, t.Seconds, t.Chart, t.Analysis, t.Decision, t.Version)
 		if err != nil || tag.RowsAffected() == 0 {
 			return err
 		}

@@ -350,6 +350,8 @@ export interface paths {
                 source: components["schemas"]["Source"];
                 /** @description The tempo that was asked for */
                 bpm: number;
+                /** @description Of the drill that was played; the one on the stand now where not given */
+                version?: number;
             };
             header?: never;
             path: {
@@ -1969,6 +1971,8 @@ export interface operations {
                 source: components["schemas"]["Source"];
                 /** @description The tempo that was asked for */
                 bpm: number;
+                /** @description Of the drill that was played; the one on the stand now where not given */
+                version?: number;
             };
             header?: never;
             path: {

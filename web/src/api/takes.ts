@@ -13,6 +13,7 @@ export async function handIn(
   source: Source,
   bpm: number,
   file: Blob,
+  version?: number,
 ): Promise<Take> {
   // A server that refuses a large file breaks the connection off and is not heard.
   if (file.size > maxFile)
@@ -22,7 +23,7 @@ export async function handIn(
     )
   return answer(
     client.PUT('/assignments/{assignmentId}/takes/{takeId}', {
-      params: { path: { assignmentId, takeId }, query: { source, bpm } },
+      params: { path: { assignmentId, takeId }, query: { source, bpm, version } },
       headers: { 'Content-Type': 'application/octet-stream' },
       body: file as unknown as string, // the contract's binary body
       bodySerializer: (body: unknown) => body as Blob,

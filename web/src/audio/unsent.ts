@@ -5,6 +5,8 @@ export interface Unsent {
   id: string
   assignmentId: string
   bpm: number
+  /** Of the drill that is played; older recordings do not know it. */
+  version?: number
   rate: number
   startedAt: string
   frames: number

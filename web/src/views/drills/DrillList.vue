@@ -420,7 +420,8 @@ nav button[aria-pressed='true'] {
     display: flex;
     flex-wrap: wrap;
   }
-  nav button {
+  nav button,
+  nav .folder {
     padding: 4px 8px;
     border-left: 0;
     border-bottom: 3px solid transparent;

@@ -89,7 +89,7 @@ async function go() {
   if (source.value === 'simulated') return simulate()
   await attempt('Opening the microphone', async () => {
     if (!stand.value) return
-    await start(stand.value.chart, stand.value.beatsPerPass, id, volume.value / 100)
+    await start(stand.value, volume.value / 100)
   })
 }
 
@@ -121,7 +121,7 @@ async function ended(made: UnsentTake, ending: Ending) {
 function handInUnsent(t: Unsent) {
   return attempt('Listening to every note', async () => {
     const wav = encodeWav(await unsentSound(t.id), t.rate)
-    const made = await handIn(id, t.id, 'microphone', t.bpm, wav)
+    const made = await handIn(id, t.id, 'microphone', t.bpm, wav, t.version)
     await discardUnsent(t.id)
     await show(made)
   })

@@ -1,6 +1,6 @@
 import { onBeforeUnmount, ref, shallowRef } from 'vue'
 
-import { Problem, type Chart } from '../../api/client'
+import { Problem, type Stand } from '../../api/client'
 import { Metronome } from '../../audio/metronome'
 import { Recorder } from '../../audio/recorder'
 import { momentOf, scheduleOf, type Moment, type Schedule } from '../../audio/schedule'
@@ -38,14 +38,15 @@ export function useRecording(onEnd: (take: UnsentTake, ending: Ending) => void) 
     return context
   }
 
-  async function start(chart: Chart, beatsPerPass: number, assignmentId: string, volume: number) {
+  async function start({ chart, beatsPerPass, assignment }: Stand, volume: number) {
     const ctx = await openMicrophone()
     if (!recorder)
       throw new Problem('The microphone went away', 'Plug it in again, then press Play.')
     const made = new UnsentTake({
       id: crypto.randomUUID(),
-      assignmentId,
+      assignmentId: assignment.id,
       bpm: chart.bpm,
+      version: assignment.version,
       rate: ctx.sampleRate,
       startedAt: new Date().toISOString(),
       frames: 0,
