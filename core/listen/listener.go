@@ -118,7 +118,7 @@ func (l *Listener) judge(p peak) {
 	if lasting < minLasting {
 		return
 	}
-	next := &onset{l.refine(p), lasting}
+	next := &onset{l.fadeIn(l.refine(p)), lasting}
 	if l.open != nil {
 		if next.at-l.open.at < int(minInterval*l.rate) {
 			if next.lasting > l.open.lasting {
