@@ -10,6 +10,7 @@ const (
 	fadeFrom, fadeTo       = -0.016, 0.010
 	fadeGrain              = 0.00025
 	oldStops               = 0.003 // a finger stops the old note within this
+	fadeRate               = 11025 // samples a second are enough for the lower partials
 )
 
 // fadeRises are the times a new note may take to reach its level, in seconds;
@@ -37,24 +38,39 @@ const audibleBefore = 1e-3
 // fading from one to the other explains it with the least error. A plain attack
 // is left where it was.
 func (l *Listener) fadeIn(at int) int {
-	samples := func(seconds float64) int { return at + int(math.Round(seconds*l.rate)) }
-	old := l.sound.slice(samples(fadeOldFrom), samples(fadeOldTo))
-	now := l.sound.slice(samples(fadeNewFrom), samples(fadeNewTo))
-	from, to := samples(fadeFrom), samples(fadeTo)
-	x := l.sound.slice(from, to)
-	if len(old) < samples(fadeOldTo)-samples(fadeOldFrom) || len(now) < samples(fadeNewTo)-samples(fadeNewFrom) || len(x) < to-from {
+	by := max(1, int(l.rate/fadeRate))
+	rate := l.rate / float64(by)
+	steps := func(seconds float64) int { return int(math.Round(seconds * rate)) }
+	part := func(from, to float64) []float64 {
+		x := l.sound.slice(at+by*steps(from), at+by*steps(to))
+		if len(x) < by*(steps(to)-steps(from)) {
+			return nil
+		}
+		return thinned(x, by)
+	}
+	old, now, x := part(fadeOldFrom, fadeOldTo), part(fadeNewFrom, fadeNewTo), part(fadeFrom, fadeTo)
+	if old == nil || now == nil || x == nil || meanSquare(old) < audibleBefore*meanSquare(now) {
 		return at
 	}
-	if meanSquare(old) < audibleBefore*meanSquare(now) {
+	from, to := steps(fadeFrom), steps(fadeTo)
+	before := sing(partialsOf(old, -steps(fadeOldFrom), rate), from, to)
+	after := sing(partialsOf(now, -steps(fadeNewFrom), rate), from, to)
+	start, left, plain := bestFade(x, before, after, -from, rate)
+	if left > fadeUnexplained*sumSquares(x) || plain < fadeBetter*left || -from-start < steps(fadeEarlier) {
 		return at
 	}
-	before := sing(partialsOf(old, at-samples(fadeOldFrom), l.rate), from-at, to-at)
-	after := sing(partialsOf(now, at-samples(fadeNewFrom), l.rate), from-at, to-at)
-	start, left, plain := bestFade(x, before, after, at-from, l.rate)
-	if left > fadeUnexplained*sumSquares(x) || plain < fadeBetter*left || at-from-start < int(fadeEarlier*l.rate) {
-		return at
+	return at + by*(from+start)
+}
+
+// thinned is x with each group of so many samples as their mean.
+func thinned(x []float64, by int) []float64 {
+	out := make([]float64, len(x)/by)
+	for i := range out {
+		for _, v := range x[i*by : (i+1)*by] {
+			out[i] += v / float64(by)
+		}
 	}
-	return from + start
+	return out
 }
 
 // bestFade tries every start and rise. It returns the start that leaves the

@@ -11,7 +11,7 @@ type partial struct{ step, cosine, sine float64 }
 const (
 	maxPartials    = 16
 	weakestPartial = 1e-4
-	highestPartial = 5000 // Hz
+	highestPartial = 4500 // Hz
 )
 
 // partialsOf takes x apart into sinusoids by matching pursuit under a Hann
