@@ -2,15 +2,24 @@ package listen
 
 import "math"
 
-// Times around the place where a soft slur has become plain, in seconds. What
-// the string sang before and what it sings after are learnt clear of the change.
+// Times around the place where a note has become plain, in seconds. What the
+// string sang before and what it sings after are learnt clear of the change.
 const (
-	fadeOldFrom, fadeOldTo = -0.060, -0.016
-	fadeNewFrom, fadeNewTo = 0.006, 0.040
-	fadeFrom, fadeTo       = -0.016, 0.010
-	fadeGrain              = 0.00025
-	oldStops               = 0.003 // a finger stops the old note within this
-	fadeRate               = 11025 // samples a second are enough for the lower partials
+	fadeGrain = 0.00025
+	oldStops  = 0.003 // a finger stops the old note within this
+	fadeRate  = 11025 // samples a second are enough for the lower partials
+)
+
+// A change is where to look for the start of a note, in seconds about the place
+// it was first taken for: in from to, with the old note learnt from oldFrom to
+// oldTo and the new one from newFrom to newTo.
+type change struct{ oldFrom, oldTo, from, to, newFrom, newTo float64 }
+
+// A soft slur has begun before it becomes plain; a note that hides behind a
+// click begins after it.
+var (
+	softSlur    = change{-0.060, -0.016, -0.016, 0.010, 0.006, 0.040}
+	behindClick = change{-0.060, -0.016, -0.016, 0.036, 0.038, 0.072}
 )
 
 // fadeRises are the times a new note may take to reach its level, in seconds;
@@ -38,28 +47,46 @@ const audibleBefore = 1e-3
 // fading from one to the other explains it with the least error. A plain attack
 // is left where it was.
 func (l *Listener) fadeIn(at int) int {
-	by := max(1, int(l.rate/fadeRate))
-	rate := l.rate / float64(by)
-	steps := func(seconds float64) int { return int(math.Round(seconds * rate)) }
+	v, ok := l.around(at, softSlur)
+	if !ok {
+		return at
+	}
+	start, left, plain := v.bestFade()
+	if left > fadeUnexplained*sumSquares(v.x) || plain < fadeBetter*left || v.at-start < int(fadeEarlier*v.rate) {
+		return at
+	}
+	return at + v.by*(start-v.at)
+}
+
+// A view is the sound around a change, thinned, with the old and the new note
+// sung on into it.
+type view struct {
+	x, before, after []float64
+	at, by           int // the place of the change in x; samples in one of x
+	rate             float64
+}
+
+// around makes the view of a change at a sample. It reports false where the
+// sound does not reach so far, or nothing sounds before.
+func (l *Listener) around(at int, c change) (view, bool) {
+	v := view{by: max(1, int(l.rate/fadeRate))}
+	v.rate = l.rate / float64(v.by)
+	steps := func(seconds float64) int { return int(math.Round(seconds * v.rate)) }
 	part := func(from, to float64) []float64 {
-		x := l.sound.slice(at+by*steps(from), at+by*steps(to))
-		if len(x) < by*(steps(to)-steps(from)) {
+		x := l.sound.slice(at+v.by*steps(from), at+v.by*steps(to))
+		if len(x) < v.by*(steps(to)-steps(from)) {
 			return nil
 		}
-		return thinned(x, by)
+		return thinned(x, v.by)
 	}
-	old, now, x := part(fadeOldFrom, fadeOldTo), part(fadeNewFrom, fadeNewTo), part(fadeFrom, fadeTo)
-	if old == nil || now == nil || x == nil || meanSquare(old) < audibleBefore*meanSquare(now) {
-		return at
+	old, now := part(c.oldFrom, c.oldTo), part(c.newFrom, c.newTo)
+	v.x, v.at = part(c.from, c.to), -steps(c.from)
+	if old == nil || now == nil || v.x == nil || meanSquare(old) < audibleBefore*meanSquare(now) {
+		return v, false
 	}
-	from, to := steps(fadeFrom), steps(fadeTo)
-	before := sing(partialsOf(old, -steps(fadeOldFrom), rate), from, to)
-	after := sing(partialsOf(now, -steps(fadeNewFrom), rate), from, to)
-	start, left, plain := bestFade(x, before, after, -from, rate)
-	if left > fadeUnexplained*sumSquares(x) || plain < fadeBetter*left || -from-start < steps(fadeEarlier) {
-		return at
-	}
-	return at + by*(from+start)
+	v.before = sing(partialsOf(old, -steps(c.oldFrom), v.rate), -v.at, len(v.x)-v.at)
+	v.after = sing(partialsOf(now, -steps(c.newFrom), v.rate), -v.at, len(v.x)-v.at)
+	return v, true
 }
 
 // thinned is x with each group of so many samples as their mean.
@@ -74,20 +101,20 @@ func thinned(x []float64, by int) []float64 {
 }
 
 // bestFade tries every start and rise. It returns the start that leaves the
-// least of x unexplained, what it leaves, and what a plain attack about the
-// place at leaves.
-func bestFade(x, before, after []float64, at int, rate float64) (start int, left, plain float64) {
-	grain := max(1, int(fadeGrain*rate))
-	stop := rise(oldStops*rate, len(x))
+// least of the sound unexplained, what it leaves, and what a plain attack about
+// the place of the change leaves.
+func (v view) bestFade() (start int, left, plain float64) {
+	grain := max(1, int(fadeGrain*v.rate))
+	stop := rise(oldStops*v.rate, len(v.x))
 	left, plain = math.Inf(1), math.Inf(1)
 	for r, seconds := range fadeRises {
-		up := rise(seconds*rate, len(x))
-		for begin := 0; begin < at+int(0.004*rate); begin += grain {
-			e := unexplained(x, before, after, begin, stop, up)
+		up := rise(seconds*v.rate, len(v.x))
+		for begin := 0; begin < len(v.x)-int(0.006*v.rate); begin += grain {
+			e := v.unexplained(begin, stop, up)
 			if e < left {
 				start, left = begin, e
 			}
-			if away := float64(begin-at) / rate; r < plainRises && away > -0.0015 && away < 0.001 {
+			if away := float64(begin-v.at) / v.rate; r < plainRises && away > -0.0015 && away < 0.001 {
 				plain = min(plain, e)
 			}
 		}
@@ -104,16 +131,16 @@ func rise(length float64, n int) []float64 {
 	return out
 }
 
-// unexplained is what is left of x when the note before stops and the one after
-// rises from a sample on.
-func unexplained(x, before, after []float64, begin int, stop, up []float64) float64 {
+// unexplained is what is left of the sound when the note before stops and the
+// one after rises from a sample on.
+func (v view) unexplained(begin int, stop, up []float64) float64 {
 	sum := 0.0
-	for i, v := range x[:begin] {
-		d := v - before[i]
+	for i, y := range v.x[:begin] {
+		d := y - v.before[i]
 		sum += d * d
 	}
-	for i := begin; i < len(x); i++ {
-		d := x[i] - (1-stop[i-begin])*before[i] - up[i-begin]*after[i]
+	for i := begin; i < len(v.x); i++ {
+		d := v.x[i] - (1-stop[i-begin])*v.before[i] - up[i-begin]*v.after[i]
 		sum += d * d
 	}
 	return sum

@@ -41,3 +41,21 @@ func sounding(body []float64, rate float64) int {
 	}
 	return len(body)
 }
+
+// A click is over before a note would be: what it has fallen to between these
+// times is the room, in seconds.
+const (
+	clickBody    = 0.012
+	afterClickAt = 0.040
+	afterClickTo = 0.060
+)
+
+// isClick reports whether a sound has fallen silent as soon as a click does,
+// however loud the room goes on.
+func isClick(body []float64, rate float64) bool {
+	if len(body) < int(afterClickTo*rate) {
+		return false
+	}
+	loud := decibels(meanSquare(body[:int(clickBody*rate)]))
+	return decibels(meanSquare(body[int(afterClickAt*rate):int(afterClickTo*rate)])) < loud-silentDB
+}

@@ -24,6 +24,8 @@ type Listener struct {
 	picker   picker
 	peaks    []peak // not yet known to last
 
+	clicks int // sounds in silence that were too short to be notes
+
 	open  *onset // the onset whose note is still sounding
 	notes []Note // told since the last call
 }
@@ -116,6 +118,9 @@ const minInterval = 0.035
 func (l *Listener) judge(p peak) {
 	lasting := l.flux.lasting(p.frame)
 	if lasting < minLasting {
+		if l.open == nil {
+			l.clicks++
+		}
 		return
 	}
 	next := &onset{l.fadeIn(l.refine(p)), lasting}
@@ -134,11 +139,12 @@ func (l *Listener) judge(p peak) {
 // tell measures the open note, which lasts until sample end at the most. What
 // has no pitch, or falls silent at once, is no note.
 func (l *Listener) tell(end int) {
-	at := l.open.at
+	at := l.behindAClick(l.open.at)
 	l.open = nil
 	body := l.sound.slice(at, end)
 	midi, lasts := pitch(body, l.rate), sounding(body, l.rate)
-	if midi == 0 || lasts < len(body) && lasts < int(minSounding*l.rate) {
+	if midi == 0 || isClick(body, l.rate) || lasts < len(body) && lasts < int(minSounding*l.rate) {
+		l.clicks++
 		return
 	}
 	l.notes = append(l.notes, Note{

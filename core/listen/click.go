@@ -1,0 +1,38 @@
+package listen
+
+// enoughClicks is how many sounds too short to be notes must have been heard in
+// silence before a metronome is believed to be in the recording.
+const enoughClicks = 2
+
+// Where a note is taken to begin at a click, the click's own sound is left out
+// of the comparison, in seconds about it. The note is believed to begin so much
+// later, where that explains all but a share of the sound and does so many times
+// better than the click's place.
+const (
+	clickFrom, clickTo = -0.002, 0.005
+	clickLater         = 0.004
+	clickUnexplained   = 0.2
+	clickBetter        = 3.0
+)
+
+// behindAClick finds where a note really starts whose start was taken at a
+// click that sounds some 10 to 30 ms before it. A click neither stops the old
+// note nor begins the new one, so the change from one to the other tells them
+// apart. It is asked only in recordings with a metronome in them.
+func (l *Listener) behindAClick(at int) int {
+	if l.clicks < enoughClicks {
+		return at
+	}
+	v, ok := l.around(at, behindClick)
+	if !ok {
+		return at
+	}
+	for i := max(0, v.at+int(clickFrom*v.rate)); i < v.at+int(clickTo*v.rate); i++ {
+		v.x[i], v.before[i], v.after[i] = 0, 0, 0
+	}
+	start, left, plain := v.bestFade()
+	if left > clickUnexplained*sumSquares(v.x) || plain < clickBetter*left || start-v.at < int(clickLater*v.rate) {
+		return at
+	}
+	return at + v.by*(start-v.at)
+}

@@ -1,0 +1,51 @@
+package listen_test
+
+import (
+	"math"
+	"math/rand/v2"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"manudrill/core/listen"
+)
+
+// tick adds a metronome's click: a tone that dies away within some ten
+// milliseconds.
+func tick(x []float64, rate, at float64) {
+	for i := range int(0.03 * rate) {
+		t := float64(i) / rate
+		x[int(at*rate)+i] += 0.12 * math.Sin(2*math.Pi*1500*t) * math.Exp(-t/0.006)
+	}
+}
+
+// A metronome bleeds into the recording. Notes that come 10 to 30 ms after a
+// click begin where they begin, not at the click; what is nearer is still heard,
+// and off by no more than that.
+func TestNotesBehindClicks(t *testing.T) {
+	const rate = 44100.0
+	rng := rand.New(rand.NewPCG(7, 8))
+	for _, late := range []float64{0.012, 0.018, 0.025, 0.029} {
+		x := make([]float64, int(4.6*rate))
+		for beat := range 8 {
+			tick(x, rate, 0.2+0.5*float64(beat))
+		}
+		starts := []float64{2.2 + late, 2.7 + late, 3.2 + late, 3.7 + late}
+		for i, midi := range []float64{57, 60, 62, 65} {
+			end := 4.3
+			if i+1 < len(starts) {
+				end = starts[i+1]
+			}
+			sung(x, rate, midi, starts[i], 0.004, end)
+		}
+		for i := range x {
+			x[i] += 0.0006 * rng.NormFloat64()
+		}
+		notes := listen.Listen(rate, x)
+		require.Len(t, notes, 4, "%g s after the click; the count-in is not played", late)
+		for i, n := range notes[1:] { // the first comes out of silence
+			assert.InDelta(t, starts[i+1], n.Onset, 0.003, "%g s after the click", late)
+		}
+	}
+}
