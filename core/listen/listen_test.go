@@ -148,3 +148,19 @@ func BenchmarkListen(b *testing.B) {
 	}
 	b.ReportMetric(4*float64(b.N)/b.Elapsed().Seconds(), "×realtime")
 }
+
+// A note whose third partial outsounds the rest is still heard at its pitch.
+func TestAStrongPartialIsNotTheNote(t *testing.T) {
+	const rate = 44100.0
+	x := make([]float64, int(1.5*rate))
+	hz := guitar.Frequency(66)
+	for i := int(0.4 * rate); i < int(1.2*rate); i++ {
+		s := float64(i)/rate - 0.4
+		for k, strength := range []float64{0.25, 0.12, 1, 0.1, 0, 0.5} {
+			x[i] += 0.1 * strength * math.Sin(2*math.Pi*hz*float64(k+1)*s) * math.Exp(-s/0.7)
+		}
+	}
+	notes := listen.Listen(rate, x)
+	require.Len(t, notes, 1)
+	assert.InDelta(t, 66, notes[0].Pitch, 0.2)
+}

@@ -18,10 +18,7 @@ const (
 // window (Mallat & Zhang, IEEE Trans. Signal Processing 41, 1993). Phases are
 // counted from the sample zero, which may lie outside x.
 func partialsOf(x []float64, zero int, rate float64) []partial {
-	window := make([]float64, len(x))
-	for i := range window {
-		window[i] = 0.5 - 0.5*math.Cos(2*math.Pi*(float64(i)+0.5)/float64(len(x)))
-	}
+	window := hann(len(x))
 	rest := append([]float64(nil), x...)
 	grid := math.Pi / float64(len(x)) // a quarter of the main lobe
 	power := make([]float64, int(2*math.Pi*min(highestPartial, 0.45*rate)/rate/grid)+1)
@@ -49,6 +46,15 @@ func partialsOf(x []float64, zero int, rate float64) []partial {
 		scan(rest, window, grid, power, max(2, best-8), min(len(power), best+9))
 	}
 	return out
+}
+
+// hann is the window of Hann over n samples.
+func hann(n int) []float64 {
+	window := make([]float64, n)
+	for i := range window {
+		window[i] = 0.5 - 0.5*math.Cos(2*math.Pi*(float64(i)+0.5)/float64(n))
+	}
+	return window
 }
 
 // scan measures the power of x at multiples of an angle.

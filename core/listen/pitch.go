@@ -60,12 +60,14 @@ func difference(x []float64, maxLag int) []float64 {
 
 // How a dip of the difference is judged. A dip nearly as deep as the deepest
 // and at a shorter lag is the period; the deepest may lie at two or three
-// periods when another string still rings. The cleaner the sound repeats, the
-// nearer they must be: else a strong partial is taken for the note.
+// periods when another string still rings. Where the deepest is all but perfect,
+// nothing else rings, and what repeats less well at a shorter lag is a strong
+// partial.
 const (
-	alike      = 0.15
-	alikeClean = 0.06
-	aperiodic  = 0.60
+	alike        = 0.15
+	perfect      = 0.01
+	alikePerfect = 0.06
+	aperiodic    = 0.60
 )
 
 // dip returns the first dip of d about as deep as its deepest, or 0 if the
@@ -75,9 +77,12 @@ func dip(d []float64, minLag int) int {
 	for _, v := range d[minLag:] {
 		least = min(least, v)
 	}
-	enough := min(aperiodic, least+min(alike, alikeClean+least/2))
+	enough := least + alike
+	if least < perfect {
+		enough = least + alikePerfect
+	}
 	for lag := minLag; lag+1 < len(d); lag++ {
-		if d[lag] <= d[lag-1] && d[lag] <= d[lag+1] && d[lag] < enough {
+		if d[lag] <= d[lag-1] && d[lag] <= d[lag+1] && d[lag] < min(aperiodic, enough) {
 			return deepest(d, lag, lag+lag/8)
 		}
 	}
