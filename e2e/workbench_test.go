@@ -249,9 +249,11 @@ func TestAllVariationsMakeABlock(t *testing.T) {
 	p.press("Save as one block")
 	p.see("One finger per fret: all finger orders", "24 drills, 6 min", "One finger per fret, 4-3-2-1")
 	p.until("every drill is on its tab", `document.querySelectorAll('.tab').length === 24`)
+	p.press("Keep all as drills")
+	p.see("Kept: 24 drills")
 	p.press("Drills")
 	p.press("Blocks")
-	p.see("One finger per fret: all finger orders")
+	p.see("One finger per fret: all finger orders", "24 drills, 6 min")
 }
 
 func TestTheLibraryFindsAndKeeps(t *testing.T) {

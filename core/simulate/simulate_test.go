@@ -159,3 +159,19 @@ func TestARenditionIsExact(t *testing.T) {
 	again := simulate.Rendition(chart, true)
 	assert.Equal(t, clicked, again)
 }
+
+// From the bench to the measured take: a steady player's drill of every family
+// is heard note for note, and as uneven as the player was.
+func TestEveryFamilyIsHeardNoteForNote(t *testing.T) {
+	for _, f := range drill.Families() {
+		chart, err := f.Drill.Chart(guitar.Standard(), 100)
+		require.NoError(t, err)
+		chart.Passes = 1 + 40/len(chart.Notes) // few notes tell little of the tempo
+		p := simulate.Player{Seed: 9, ClockMs: 6, MotorMs: 4, SlurDropDB: 2, NoiseDB: -66}
+		strokes, x := p.Take(chart)
+		a := evenness.Judge(compare.Compare(chart, listen.Listen(simulate.Rate, x)))
+		assert.Equal(t, evenness.Counts{Expected: len(strokes), Played: len(strokes)}, a.Counts, f.ID)
+		assert.InDelta(t, 100, a.Tempo.BPM, 1, f.ID)
+		assert.InDelta(t, 7, a.Timing.SpreadMs, 3, "%s: the clock's 6 ms and the hand's 4 ms", f.ID)
+	}
+}

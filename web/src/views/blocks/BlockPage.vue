@@ -47,10 +47,16 @@ function open(file: DrillFile) {
   putInto('manudrill bench new', file)
   return router.push('/drills/new')
 }
-async function keep(file: DrillFile) {
+/** Keeps drills of the block among the drills, in a folder of its name. */
+async function keep(files: DrillFile[]) {
+  const shelf = { folder: saved.value?.block.name.slice(0, 80) ?? '', tags: [], favourite: false }
   try {
-    await answer(client.POST('/drills', { body: file }))
-    ElMessage({ message: `“${file.drill.name}” is among the drills now` })
+    for (const body of files) {
+      const made = await answer(client.POST('/drills', { body }))
+      const path = { drillId: made.id }
+      await answer(client.PUT('/drills/{drillId}/shelf', { params: { path }, body: shelf }))
+    }
+    ElMessage({ message: `Kept: ${count(files.length, 'drill')} in the folder “${shelf.folder}”` })
   } catch (thrown) {
     problem.value = problemOf(thrown)
   }
@@ -69,6 +75,7 @@ async function keep(file: DrillFile) {
             <RouterLink to="/drills">all drills</RouterLink>
           </p>
         </div>
+        <el-button @click="keep(items.map((i) => i.file))">Keep all as drills</el-button>
         <el-button type="primary" @click="print">Print</el-button>
       </div>
       <section v-for="(item, i) in items" :key="i" class="sheet">
@@ -82,7 +89,7 @@ async function keep(file: DrillFile) {
           </div>
           <span class="figures">{{ lasting(item.seconds) }}</span>
           <el-button size="small" @click="open(item.file)">Put on the bench</el-button>
-          <el-button size="small" @click="keep(item.file)">Keep as a drill</el-button>
+          <el-button size="small" @click="keep([item.file])">Keep as a drill</el-button>
         </div>
         <TabView v-if="previews[i]?.chart" :chart="previews[i]!.chart!" />
         <p v-for="f in previews[i]?.faults" :key="f.text" class="small">{{ f.text }}</p>
