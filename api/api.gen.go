@@ -154,9 +154,6 @@ type ChordShape = drill.ChordShape
 // CombinationSet defines model for CombinationSet.
 type CombinationSet = drill.CombinationSet
 
-// Cycle defines model for Cycle.
-type Cycle = drill.Cycle
-
 // Damping defines model for Damping.
 type Damping = drill.Damping
 
@@ -303,7 +300,6 @@ type Player = simulate.Player
 type Preview struct {
 	Chart      *Chart         `json:"chart,omitempty"`
 	Chords     *[]PlacedChord `json:"chords,omitempty"`
-	Cycle      *Cycle         `json:"cycle,omitempty"`
 	Damping    *[]Damping     `json:"damping,omitempty"`
 	Difficulty *Difficulty    `json:"difficulty,omitempty"`
 	Faults     []Fault        `json:"faults"`

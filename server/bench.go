@@ -53,8 +53,8 @@ func previewOf(file drillfile.File, setup drill.Setup, weights drill.Weights) ap
 	if err != nil {
 		return p // the faults say why
 	}
-	cycle, neck, steps := drill.CycleOf(len(chart.Notes), chart.NotesPerBeat), neckOf(setup, chart), stepsOf(file, chart)
-	p.Chart, p.Cycle, p.Neck, p.Steps = &chart, &cycle, &neck, &steps
+	neck, steps := neckOf(setup, chart), stepsOf(file, chart)
+	p.Chart, p.Neck, p.Steps = &chart, &neck, &steps
 	remarks, damping, chords := file.Drill.Review(chart, g, setup.Hand), drill.DampingOf(chart), drill.ChordsOf(chart)
 	difficulty, varieties := drill.DifficultyOf(chart, g, setup.Hand, weights), file.Drill.Varieties()
 	p.Remarks, p.Damping, p.Chords, p.Difficulty, p.Varieties = &remarks, &damping, &chords, &difficulty, &varieties

@@ -2,11 +2,11 @@ package drill
 
 // A Cycle tells how a run of notes comes back to the click.
 type Cycle struct {
-	Notes       int `json:"notes"`       // in the cycle
-	ClosesAfter int `json:"closesAfter"` // notes until it starts on a click again
-	Passes      int `json:"passes"`      // the same in passes
-	Add         int `json:"add"`         // notes to add so that each pass ends on a click; 0 if it does
-	Drop        int `json:"drop"`        // or to leave out
+	Notes       int // in the cycle
+	ClosesAfter int // notes until it starts on a click again
+	Passes      int // the same in passes
+	Add         int // notes to add so that each pass ends on a click; 0 if it does
+	Drop        int // or to leave out
 }
 
 // CycleOf works out the cycle of c notes at d a beat: it comes back to the

@@ -85,13 +85,8 @@ func (p Free) Home() (position int, strings []int) {
 // FreeOf turns a written-out chart into a drill of one's own with the same
 // notes, so that each can be changed by hand.
 func FreeOf(d Drill, c Chart) Drill {
-	p := Free{}
-	for _, n := range c.Notes {
-		p.Notes = append(p.Notes, FreeNote{String: n.String, Fret: n.Fret, Finger: n.Finger, Hand: n.Hand, Attack: n.Attack})
-	}
-	free := New(d.Name, p)
+	free := ScoreOf(c).free()
 	free.Key, free.Rhythm, free.Strokes, free.Fingering = d.Key, d.Rhythm, d.Strokes, d.Fingering
 	free.Rhythm.Close = 0
-	free.Path.Position, free.Path.Strings = p.Home()
 	return free
 }

@@ -48,15 +48,6 @@ func partialsOf(x []float64, zero int, rate float64) []partial {
 	return out
 }
 
-// hann is the window of Hann over n samples.
-func hann(n int) []float64 {
-	window := make([]float64, n)
-	for i := range window {
-		window[i] = 0.5 - 0.5*math.Cos(2*math.Pi*(float64(i)+0.5)/float64(n))
-	}
-	return window
-}
-
 // scan measures the power of x at multiples of an angle.
 func scan(x, window []float64, grid float64, power []float64, from, to int) {
 	for k := from; k < to; k++ {

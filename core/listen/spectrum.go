@@ -38,15 +38,20 @@ type band struct {
 func newSpectrum(rate float64) *spectrum {
 	n := 2 * int(math.Round(frameSpan*rate/2))
 	s := &spectrum{
-		window: make([]float64, n), fft: fourier.NewFFT(n),
+		window: hann(n), fft: fourier.NewFFT(n),
 		frame: make([]float64, n), mag: make([]float64, n/2+1),
 	}
-	for i := range s.window {
-		s.window[i] = 1
-	}
-	window.Hann(s.window)
 	s.bands = triangles(rate, n)
 	return s
+}
+
+// hann is the window of Hann over n samples.
+func hann(n int) []float64 {
+	w := make([]float64, n)
+	for i := range w {
+		w[i] = 1
+	}
+	return window.Hann(w)
 }
 
 // triangles lays bands from 60 Hz to 12 kHz, or to half the sampling rate. Low

@@ -806,17 +806,9 @@ export interface components {
         };
         /** @enum {string} */
         Attack: "pick" | "hammer" | "pull" | "tap" | "slide" | "nowhere" | "bend";
-        Cycle: {
-            notes: number;
-            closesAfter: number;
-            passes: number;
-            add: number;
-            drop: number;
-        };
         Preview: {
             faults: components["schemas"]["Fault"][];
             chart?: components["schemas"]["Chart"];
-            cycle?: components["schemas"]["Cycle"];
             neck?: components["schemas"]["Neck"];
             steps?: components["schemas"]["TempoStep"][];
             remarks?: components["schemas"]["Remark"][];

@@ -25,8 +25,6 @@ const props = defineProps<{
   damping?: Damping
   /** What the mouse may do: nothing, move the hand and set fingers, or add notes. */
   edit?: 'hand' | 'notes'
-  /** The whole neck, however narrow. */
-  whole?: boolean
   /** From string to string, in the units of the drawing. */
   gap?: number
 }>()
@@ -45,9 +43,7 @@ const gap = computed(() => props.gap ?? 31)
 const top = 24
 const strings = computed(() => props.chart.tuning.length)
 const bottom = computed(() => top + gap.value * (strings.value - 1))
-const window = computed(() =>
-  fretWindow(props.neck, props.chart.notes, props.whole || width.value >= 900),
-)
+const window = computed(() => fretWindow(props.neck, props.chart.notes, width.value >= 900))
 const scale = computed(
   () => new NeckScale(props.neck, window.value[0], window.value[1], left, width.value - left - 8),
 )

@@ -2,7 +2,8 @@
 import { ElButton, ElDialog, ElMessage } from 'element-plus'
 import { onMounted, ref } from 'vue'
 
-import { answer, client, problemOf, type Person, type Problem, type Setup } from '../api/client'
+import { useAttempt } from '../api/attempt'
+import { answer, client, type Person, type Setup } from '../api/client'
 import { noteName, noteNumber } from '../draw/words'
 import ListLine from '../views/bench/ListLine.vue'
 import NumberLine from '../views/bench/NumberLine.vue'
@@ -14,7 +15,7 @@ const props = defineProps<{ person: Person }>()
 const emit = defineEmits<{ close: []; changed: [] }>()
 
 const setup = ref<Setup>()
-const problem = ref<Problem>()
+const { problem, attempt } = useAttempt()
 const tunings = [
   { name: 'E standard', notes: [64, 59, 55, 50, 45, 40] },
   { name: 'drop D', notes: [64, 59, 55, 50, 45, 38] },
@@ -33,30 +34,26 @@ const parts = [
 ] as const
 const path = { personId: props.person.id }
 
-onMounted(async () => {
-  try {
+onMounted(() =>
+  attempt(async () => {
     setup.value = await answer(client.GET('/people/{personId}/setup', { params: { path } }))
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  }
-})
+  }),
+)
 
 function setTuning(text: string) {
   const notes = text.trim().split(/\s+/).map(noteNumber)
   if (setup.value && notes.every((n) => n !== undefined))
     setup.value = { ...setup.value, guitar: { ...setup.value.guitar, tuning: notes } }
 }
-async function save() {
-  if (!setup.value) return
-  problem.value = undefined
-  try {
-    await answer(client.PUT('/people/{personId}/setup', { params: { path }, body: setup.value }))
+function save() {
+  const body = setup.value
+  if (!body) return
+  return attempt(async () => {
+    await answer(client.PUT('/people/{personId}/setup', { params: { path }, body }))
     ElMessage({ message: 'Guitar and hand saved' })
     emit('changed')
     emit('close')
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  }
+  })
 }
 </script>
 

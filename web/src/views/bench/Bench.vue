@@ -13,9 +13,9 @@ import {
   type DrillFile,
   type Mend,
   type Person,
-  type Problem,
   type SavedDrill,
 } from '../../api/client'
+import { useAttempt } from '../../api/attempt'
 import { useHearing } from '../../bench/hearing'
 import { meaning, useHistory } from '../../bench/history'
 import { usePreview } from '../../bench/preview'
@@ -53,7 +53,7 @@ const file = history.value
 const saved = shallowRef<SavedDrill>()
 const { preview, drawn, problem: previewProblem, look } = usePreview()
 const hearing = useHearing()
-const problem = ref<Problem>()
+const { problem, attempt } = useAttempt()
 const dialog = ref<'assign' | 'setup' | 'variations' | 'history'>()
 
 const people = ref<Person[]>([])
@@ -103,14 +103,6 @@ function setParts(parts: Partial<Drill>) {
   setDrill({ ...file.value.drill, ...parts })
 }
 
-async function attempt(action: () => Promise<unknown>) {
-  problem.value = undefined
-  try {
-    await action()
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  }
-}
 const lookNow = () => look(file.value, whomId.value)
 watch([file, whom], lookNow, { deep: true })
 

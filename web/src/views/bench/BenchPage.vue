@@ -1,21 +1,20 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue'
 
-import { problemOf, type Bench as Catalogue, type Problem } from '../../api/client'
+import { useAttempt } from '../../api/attempt'
+import type { Bench as Catalogue } from '../../api/client'
 import { catalogue } from '../../bench/catalogue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import Bench from './Bench.vue'
 
 /** The bench needs to know what drills can be made from before it opens. */
 const bench = ref<Catalogue>()
-const problem = ref<Problem>()
-onMounted(async () => {
-  try {
+const { problem, attempt } = useAttempt()
+onMounted(() =>
+  attempt(async () => {
     bench.value = await catalogue()
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  }
-})
+  }),
+)
 </script>
 
 <template>

@@ -2,7 +2,9 @@
 import { ElButton } from 'element-plus'
 import { ref } from 'vue'
 
-import { answer, client, problemOf, type DrillFile, type PatternOf } from '../../api/client'
+import { useAttempt } from '../../api/attempt'
+import type { DrillFile, PatternOf } from '../../api/client'
+import { takeIn } from '../../api/drills'
 import { attackMarks } from '../../draw/tab'
 import { attackNames } from '../../draw/words'
 
@@ -15,7 +17,7 @@ type Note = PatternOf<'free'>['notes'][number]
 type Attack = NonNullable<Note['attack']>
 
 const tab = ref('')
-const fault = ref('')
+const { problem, attempt } = useAttempt()
 
 function change(at: number, parts: Partial<Note>) {
   const notes = pattern.value.notes.map((n, i) => (i === at ? clean({ ...n, ...parts }) : n))
@@ -40,22 +42,12 @@ function setAttack(at: number, attack: string) {
     hand: attack === 'tap' ? 'tap' : undefined,
   })
 }
-async function take() {
-  fault.value = ''
-  try {
-    const got = await answer(
-      client.POST('/import', {
-        params: { query: { for: props.whom } },
-        headers: { 'Content-Type': 'application/octet-stream' },
-        body: tab.value,
-        bodySerializer: (body: unknown) => body as string,
-      }),
-    )
-    emit('taken', got.file, got.told)
+function take() {
+  return attempt(async () => {
+    const { file, told } = await takeIn(tab.value, props.whom)
+    emit('taken', file, told)
     tab.value = ''
-  } catch (thrown) {
-    fault.value = problemOf(thrown).detail
-  }
+  })
 }
 </script>
 
@@ -126,7 +118,7 @@ async function take() {
     <div>
       <el-button size="small" :disabled="!tab.trim()" @click="take">Take this tab</el-button>
     </div>
-    <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+    <p v-if="problem" class="fault" role="alert">{{ problem.detail }}</p>
   </div>
 </template>
 

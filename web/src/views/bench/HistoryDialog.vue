@@ -2,14 +2,8 @@
 import { ElButton, ElDialog } from 'element-plus'
 import { onMounted, ref } from 'vue'
 
-import {
-  answer,
-  client,
-  problemOf,
-  type DrillFile,
-  type Problem,
-  type Version,
-} from '../../api/client'
+import { answer, client, type DrillFile, type Version } from '../../api/client'
+import { useAttempt } from '../../api/attempt'
 import ProblemNote from '../../components/ProblemNote.vue'
 import { count, momentOf, pathWords, patternWords } from '../../draw/words'
 
@@ -18,16 +12,14 @@ const props = defineProps<{ id: string }>()
 const emit = defineEmits<{ close: []; open: [file: DrillFile] }>()
 
 const versions = ref<Version[]>([])
-const problem = ref<Problem>()
-onMounted(async () => {
-  try {
+const { problem, attempt } = useAttempt()
+onMounted(() =>
+  attempt(async () => {
     versions.value = await answer(
       client.GET('/drills/{drillId}/versions', { params: { path: { drillId: props.id } } }),
     )
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  }
-})
+  }),
+)
 </script>
 
 <template>

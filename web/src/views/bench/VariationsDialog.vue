@@ -3,14 +3,8 @@ import { ElButton, ElDialog, ElInput, ElMessage } from 'element-plus'
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
-import {
-  answer,
-  client,
-  problemOf,
-  type DrillFile,
-  type Problem,
-  type Variety,
-} from '../../api/client'
+import { answer, client, type DrillFile, type Variety } from '../../api/client'
+import { useAttempt } from '../../api/attempt'
 import ProblemNote from '../../components/ProblemNote.vue'
 import { count, lasting } from '../../draw/words'
 import ChoiceLine from './ChoiceLine.vue'
@@ -34,12 +28,11 @@ const seconds = ref(15)
 const name = ref(props.file.drill.name)
 const files = ref<DrillFile[]>([])
 const left = ref(new Set<number>())
-const problem = ref<Problem>()
+const { problem, attempt } = useAttempt()
 const kept = computed(() => files.value.filter((_, i) => !left.value.has(i)))
 
-async function vary() {
-  problem.value = undefined
-  try {
+function vary() {
+  return attempt(async () => {
     files.value = await answer(
       client.POST('/variations', {
         body: props.file,
@@ -48,9 +41,7 @@ async function vary() {
     )
     left.value = new Set()
     name.value = `${props.file.drill.name}: ${names[by.value]}`
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  }
+  })
 }
 onMounted(vary)
 watch(by, vary)
@@ -60,8 +51,8 @@ function toggle(i: number) {
   if (!next.delete(i)) next.add(i)
   left.value = next
 }
-async function save() {
-  try {
+function save() {
+  return attempt(async () => {
     const made = await answer(
       client.POST('/blocks', {
         body: {
@@ -73,9 +64,7 @@ async function save() {
     )
     ElMessage({ message: 'Block saved' })
     await router.push(`/blocks/${made.id}`)
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  }
+  })
 }
 </script>
 

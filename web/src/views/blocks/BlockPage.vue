@@ -3,15 +3,9 @@ import { ElButton, ElMessage } from 'element-plus'
 import { computed, onMounted, ref } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 
-import {
-  answer,
-  client,
-  problemOf,
-  type DrillFile,
-  type Preview,
-  type Problem,
-  type SavedBlock,
-} from '../../api/client'
+import { answer, client, type DrillFile, type Preview, type SavedBlock } from '../../api/client'
+import { useAttempt } from '../../api/attempt'
+import { keepIn } from '../../api/drills'
 import { putInto } from '../../bench/history'
 import ProblemNote from '../../components/ProblemNote.vue'
 import TabView from '../../components/TabView.vue'
@@ -23,19 +17,17 @@ const id = String(useRoute().params.id)
 const router = useRouter()
 const saved = ref<SavedBlock>()
 const previews = ref<Preview[]>([])
-const problem = ref<Problem>()
+const { problem, attempt } = useAttempt()
 
-onMounted(async () => {
-  try {
+onMounted(() =>
+  attempt(async () => {
     saved.value = await answer(
       client.GET('/blocks/{blockId}', { params: { path: { blockId: id } } }),
     )
     for (const { file } of saved.value.block.items)
       previews.value.push(await answer(client.POST('/preview', { body: file })))
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  }
-})
+  }),
+)
 const items = computed(() => saved.value?.block.items ?? [])
 const seconds = computed(() => items.value.reduce((sum, i) => sum + i.seconds, 0))
 
@@ -48,18 +40,12 @@ function open(file: DrillFile) {
   return router.push('/drills/new')
 }
 /** Keeps drills of the block among the drills, in a folder of its name. */
-async function keep(files: DrillFile[]) {
-  const shelf = { folder: saved.value?.block.name.slice(0, 80) ?? '', tags: [], favourite: false }
-  try {
-    for (const body of files) {
-      const made = await answer(client.POST('/drills', { body }))
-      const path = { drillId: made.id }
-      await answer(client.PUT('/drills/{drillId}/shelf', { params: { path }, body: shelf }))
-    }
-    ElMessage({ message: `Kept: ${count(files.length, 'drill')} in the folder “${shelf.folder}”` })
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  }
+function keep(files: DrillFile[]) {
+  const folder = saved.value?.block.name.slice(0, 80) ?? ''
+  return attempt(async () => {
+    await keepIn(folder, files)
+    ElMessage({ message: `Kept: ${count(files.length, 'drill')} in the folder “${folder}”` })
+  })
 }
 </script>
 

@@ -6,16 +6,16 @@ import { RouterLink, useRouter } from 'vue-router'
 import {
   answer,
   client,
-  problemOf,
   type Bench,
   type Drill,
   type DrillFile,
-  type Problem,
   type ReadySet,
   type SavedBlock,
   type SavedDrill,
   type Shelf,
 } from '../../api/client'
+import { useAttempt } from '../../api/attempt'
+import { keepIn, takeIn } from '../../api/drills'
 import { catalogue } from '../../bench/catalogue'
 import { putInto } from '../../bench/history'
 import { found, foldersOf, tagsOf, type Place } from '../../bench/library'
@@ -31,7 +31,6 @@ const router = useRouter()
 const drills = ref<SavedDrill[]>()
 const blocks = ref<SavedBlock[]>([])
 const bench = ref<Bench>()
-const problem = ref<Problem>()
 const assigning = ref<SavedDrill>()
 const shelving = ref<SavedDrill>()
 
@@ -50,20 +49,19 @@ const shown = computed(() =>
 )
 const listed = computed(() => place.value.kind !== 'blocks' && place.value.kind !== 'ready')
 
-async function attempt(action: () => Promise<unknown>) {
-  problem.value = undefined
-  try {
+const { problem, attempt } = useAttempt()
+/** Does something to the library, then looks at it again. */
+function change(action: () => Promise<unknown>) {
+  return attempt(async () => {
     await action()
     ;[drills.value, blocks.value] = await Promise.all([
       answer(client.GET('/drills')),
       answer(client.GET('/blocks')),
     ])
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  }
+  })
 }
 onMounted(() =>
-  attempt(async () => {
+  change(async () => {
     bench.value = await catalogue()
   }),
 )
@@ -93,7 +91,7 @@ function command(d: SavedDrill, what: 'copy' | 'shelf' | 'print' | 'delete') {
   shelving.value = d
 }
 function copy(d: SavedDrill) {
-  return attempt(async () => {
+  return change(async () => {
     const made = await answer(
       client.POST('/drills/{drillId}/copy', { params: { path: { drillId: d.id } } }),
     )
@@ -102,7 +100,7 @@ function copy(d: SavedDrill) {
 }
 function put(d: SavedDrill, shelf: Shelf) {
   shelving.value = undefined
-  return attempt(() =>
+  return change(() =>
     answer(
       client.PUT('/drills/{drillId}/shelf', {
         params: { path: { drillId: d.id } },
@@ -127,13 +125,13 @@ async function remove(d: SavedDrill) {
   const kept =
     d.takes > 0 ? ` ${count(d.takes, 'take')} made of it ${d.takes === 1 ? 'is' : 'are'} kept.` : ''
   if (!(await sure(`Delete “${d.file.drill.name}”?${has}${kept}`, 'Delete drill'))) return
-  await attempt(() =>
+  await change(() =>
     answer(client.DELETE('/drills/{drillId}', { params: { path: { drillId: d.id } } })),
   )
 }
 async function removeBlock(b: SavedBlock) {
   if (!(await sure(`Delete the block “${b.block.name}”?`, 'Delete block'))) return
-  await attempt(() =>
+  await change(() =>
     answer(client.DELETE('/blocks/{blockId}', { params: { path: { blockId: b.id } } })),
   )
 }
@@ -149,21 +147,13 @@ function ready(drill: Drill): DrillFile {
   return { drill, ladder: bench.value.usual }
 }
 function keepSet(set: ReadySet) {
-  return attempt(async () => {
-    for (const drill of set.drills) {
-      const made = await answer(client.POST('/drills', { body: ready(drill) }))
-      await answer(
-        client.PUT('/drills/{drillId}/shelf', {
-          params: { path: { drillId: made.id } },
-          body: { folder: set.name, tags: [], favourite: false },
-        }),
-      )
-    }
+  return change(async () => {
+    await keepIn(set.name, set.drills.map(ready))
     place.value = { kind: 'folder', folder: set.name }
   })
 }
 function keepBlock(set: ReadySet) {
-  return attempt(async () => {
+  return change(async () => {
     const items = set.drills.map((drill) => ({ file: ready(drill), seconds: 60 }))
     const made = await answer(client.POST('/blocks', { body: { name: set.name, items } }))
     await router.push(`/blocks/${made.id}`)
@@ -171,31 +161,22 @@ function keepBlock(set: ReadySet) {
 }
 
 const input = ref<HTMLInputElement>()
-async function takeIn(taken: File | undefined) {
+function takeInFile(taken: File | undefined) {
   if (!taken) return
-  problem.value = undefined
-  try {
-    const got = await answer(
-      client.POST('/import', {
-        headers: { 'Content-Type': 'application/octet-stream' },
-        body: taken as unknown as string, // the contract's binary body
-        bodySerializer: (body: unknown) => body as Blob,
-      }),
-    )
-    await putOnBench(got.file, got.told)
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  }
+  return attempt(async () => {
+    const { file, told } = await takeIn(taken)
+    await putOnBench(file, told)
+  })
 }
 function picked(event: Event) {
   const from = event.target as HTMLInputElement
-  void takeIn(from.files?.[0])
+  void takeInFile(from.files?.[0])
   from.value = '' // the same file may be picked again
 }
 </script>
 
 <template>
-  <div class="stack" @dragover.prevent @drop.prevent="takeIn($event.dataTransfer?.files[0])">
+  <div class="stack" @dragover.prevent @drop.prevent="takeInFile($event.dataTransfer?.files[0])">
     <div class="row">
       <h1 class="grow">Drills</h1>
       <el-input
@@ -327,7 +308,7 @@ function picked(event: Event) {
       v-if="assigning"
       :drill="assigning"
       @close="assigning = undefined"
-      @changed="attempt(async () => {})"
+      @changed="change(async () => {})"
     />
     <ShelfDialog
       v-if="shelving"

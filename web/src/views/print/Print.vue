@@ -4,7 +4,8 @@ import { ElButton } from 'element-plus'
 import { onMounted, ref, watchEffect } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { answer, client, problemOf, type Preview, type Problem } from '../../api/client'
+import { useAttempt } from '../../api/attempt'
+import { answer, client, type Preview } from '../../api/client'
 import NeckView from '../../components/NeckView.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import StaffView from '../../components/StaffView.vue'
@@ -18,7 +19,7 @@ import { laidOut } from './sheet'
 const router = useRouter()
 const files = laidOut()
 const previews = ref<Preview[]>([])
-const problem = ref<Problem>()
+const { problem, attempt } = useAttempt()
 
 const size = useStorage<'A4' | 'Letter'>('manudrill sheet size', 'A4')
 const sizes = [
@@ -33,13 +34,11 @@ const parts = useStorage('manudrill sheet parts', {
   pageEach: false,
 })
 
-onMounted(async () => {
-  try {
+onMounted(() =>
+  attempt(async () => {
     for (const body of files) previews.value.push(await answer(client.POST('/preview', { body })))
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  }
-})
+  }),
+)
 // The size of the paper can only be told to the printer in a style sheet.
 watchEffect((onCleanup) => {
   const style = document.createElement('style')
@@ -49,9 +48,7 @@ watchEffect((onCleanup) => {
 })
 
 const rows = 8
-function printNow() {
-  print()
-}
+const printSheet = () => print()
 </script>
 
 <template>
@@ -64,7 +61,7 @@ function printNow() {
       <SwitchLine v-model="parts.tab" name="Tab" />
       <SwitchLine v-model="parts.table" name="Tempo table" />
       <SwitchLine v-if="files.length > 1" v-model="parts.pageEach" name="A page each" />
-      <el-button type="primary" :disabled="previews.length < files.length" @click="printNow"
+      <el-button type="primary" :disabled="previews.length < files.length" @click="printSheet"
         >Print</el-button
       >
     </div>
