@@ -243,7 +243,7 @@ function cursorKey(event: KeyboardEvent) {
           :stroke-width="0.9 + s * 0.32"
         />
         <text class="name" :x="x(neck.leftHanded ? 14 : 4)" :y="y(s) + 5">{{ s }}</text>
-        <text class="open" :x="x(neck.leftHanded ? 50 : 22)" :y="y(s) + 5">
+        <text class="open" :x="x(neck.leftHanded ? 43 : 22)" :y="y(s) + 5">
           {{ noteName(chart.tuning[s - 1] ?? 0) }}
         </text>
         <path
