@@ -148,6 +148,7 @@ func TestRemarksAreMendedByAClick(t *testing.T) {
 // The hand is dragged along the neck and a finger set by pressing it.
 func TestTheNeckIsPlayedWithTheMouse(t *testing.T) {
 	p := atTheBench(t)
+	p.until("the hand lies on the neck", `!!document.querySelector('.neck .hand') && document.querySelectorAll('.neck .wire').length > 4`)
 	box := evaluate[[]float64](p, `(() => {
 		const hand = document.querySelector('.neck .hand').getBoundingClientRect()
 		const wires = [...document.querySelectorAll('.neck .wire')].map(w => w.getBoundingClientRect().x)
@@ -162,7 +163,11 @@ func TestTheNeckIsPlayedWithTheMouse(t *testing.T) {
 	p.pressLabelled("Undo")
 	p.until("one drag is one step", `document.querySelector('[aria-label="Position"]').value === '7'`)
 
-	evaluate[any](p, `document.querySelector('[aria-label="String 3 fret 8, finger 2; press to change"]').dispatchEvent(new MouseEvent('click', {bubbles: true}))`)
+	p.until("the neck has followed, and a finger is pressed", `(() => {
+		const place = document.querySelector('[aria-label="String 3 fret 8, finger 2; press to change"]')
+		place?.dispatchEvent(new MouseEvent('click', {bubbles: true}))
+		return !!place
+	})()`)
 	p.clickStill(`.menu button:nth-child(3)`)
 	p.until("the finger is set", `!!document.querySelector('[aria-label="String 3 fret 8, finger 3; press to change"]')`)
 	p.press("Use the proposed ones")
