@@ -69,7 +69,7 @@ type view struct {
 // around makes the view of a change at a sample. It reports false where the
 // sound does not reach so far, or nothing sounds before.
 func (l *Listener) around(at int, c change) (view, bool) {
-	v := view{by: max(1, int(l.rate/fadeRate))}
+	v := view{by: fadeStep(l.rate)}
 	v.rate = l.rate / float64(v.by)
 	steps := func(seconds float64) int { return int(math.Round(seconds * v.rate)) }
 	part := func(from, to float64) []float64 {
@@ -84,10 +84,13 @@ func (l *Listener) around(at int, c change) (view, bool) {
 	if old == nil || now == nil || v.x == nil || meanSquare(old) < audibleBefore*meanSquare(now) {
 		return v, false
 	}
-	v.before = sing(partialsOf(old, -steps(c.oldFrom), v.rate), -v.at, len(v.x)-v.at)
-	v.after = sing(partialsOf(now, -steps(c.newFrom), v.rate), -v.at, len(v.x)-v.at)
+	v.before = sing(l.pursuit.partials(old, -steps(c.oldFrom)), -v.at, len(v.x)-v.at)
+	v.after = sing(l.pursuit.partials(now, -steps(c.newFrom)), -v.at, len(v.x)-v.at)
 	return v, true
 }
+
+// fadeStep is how many samples at a rate become one of a view.
+func fadeStep(rate float64) int { return max(1, int(rate/fadeRate)) }
 
 // thinned is x with each group of so many samples as their mean.
 func thinned(x []float64, by int) []float64 {
@@ -105,12 +108,14 @@ func thinned(x []float64, by int) []float64 {
 // the place of the change leaves.
 func (v view) bestFade() (start int, left, plain float64) {
 	grain := max(1, int(fadeGrain*v.rate))
-	stop := rise(oldStops*v.rate, len(v.x))
+	stop := rise(oldStops * v.rate)
 	left, plain = math.Inf(1), math.Inf(1)
+	beforeLeft, afterLeft := v.leftBefore(), v.leftAfter()
 	for r, seconds := range fadeRises {
-		up := rise(seconds*v.rate, len(v.x))
+		up := rise(seconds * v.rate)
 		for begin := 0; begin < len(v.x)-int(0.006*v.rate); begin += grain {
-			e := v.unexplained(begin, stop, up)
+			end := min(len(v.x), begin+max(len(stop), len(up)))
+			e := beforeLeft[begin] + v.unexplained(begin, end, stop, up) + afterLeft[end]
 			if e < left {
 				start, left = begin, e
 			}
@@ -122,28 +127,53 @@ func (v view) bestFade() (start int, left, plain float64) {
 	return start, left, plain
 }
 
-// rise is a raised cosine from 0 to 1 within some samples.
-func rise(length float64, n int) []float64 {
-	out := make([]float64, n)
+// rise is a raised cosine from 0 towards 1, which it reaches after its last
+// sample.
+func rise(length float64) []float64 {
+	out := make([]float64, int(math.Ceil(length)))
 	for i := range out {
-		out[i] = 0.5 - 0.5*math.Cos(math.Pi*min(1, float64(i)/length))
+		out[i] = 0.5 - 0.5*math.Cos(math.Pi*float64(i)/length)
 	}
 	return out
 }
 
-// unexplained is what is left of the sound when the note before stops and the
-// one after rises from a sample on.
-func (v view) unexplained(begin int, stop, up []float64) float64 {
+// unexplained is what is left of the samples [begin, end) when the note before
+// stops and the one after rises from begin on.
+func (v view) unexplained(begin, end int, stop, up []float64) float64 {
 	sum := 0.0
-	for i, y := range v.x[:begin] {
-		d := y - v.before[i]
-		sum += d * d
-	}
-	for i := begin; i < len(v.x); i++ {
-		d := v.x[i] - (1-stop[i-begin])*v.before[i] - up[i-begin]*v.after[i]
+	for i := begin; i < end; i++ {
+		d := v.x[i]
+		if i-begin < len(stop) {
+			d -= (1 - stop[i-begin]) * v.before[i]
+		}
+		if i-begin < len(up) {
+			d -= up[i-begin] * v.after[i]
+		} else {
+			d -= v.after[i]
+		}
 		sum += d * d
 	}
 	return sum
+}
+
+// leftBefore has, at i, what the old note alone leaves of the samples before i.
+func (v view) leftBefore() []float64 {
+	sums := make([]float64, len(v.x)+1)
+	for i, x := range v.x {
+		d := x - v.before[i]
+		sums[i+1] = sums[i] + d*d
+	}
+	return sums
+}
+
+// leftAfter has, at i, what the new note alone leaves of the samples from i on.
+func (v view) leftAfter() []float64 {
+	sums := make([]float64, len(v.x)+1)
+	for i := len(v.x) - 1; i >= 0; i-- {
+		d := v.x[i] - v.after[i]
+		sums[i] = sums[i+1] + d*d
+	}
+	return sums
 }
 
 func sumSquares(x []float64) float64 { return meanSquare(x) * float64(len(x)) }

@@ -1,6 +1,9 @@
 package listen
 
-import "math"
+import (
+	"math"
+	"slices"
+)
 
 // A flux keeps the last spectral frames and measures what has grown in them.
 type flux struct {
@@ -40,22 +43,24 @@ func (f *flux) next(s *spectrum, samples []float64) float64 {
 	if f.n <= fluxLag {
 		return 0
 	}
-	before := f.frame(f.n - 1 - fluxLag)
-	sum := 0.0
-	for k, v := range now {
-		sum += f.growth(around(before, k), v)
-	}
-	return sum
+	return f.grown(f.frame(f.n-1-fluxLag), now)
 }
 
-// growth returns by how many powers of ten a band has grown. Magnitudes far
-// below those of the loudest sound are all alike.
-func (f *flux) growth(before, now float64) float64 {
-	if now <= before {
-		return 0
+// grown returns by how many powers of ten the bands have grown from one frame to
+// another, together. Magnitudes far below those of the loudest sound are all
+// alike.
+func (f *flux) grown(before, now []float64) float64 {
+	c := compression * f.gain.factor
+	sum, ratio := 0.0, 1.0
+	for k, v := range now {
+		if was := around(before, k); v > was {
+			ratio *= (1 + c*v) / (1 + c*was)
+			if ratio > 1e200 { // one logarithm does for many bands
+				sum, ratio = sum+math.Log10(ratio), 1
+			}
+		}
 	}
-	c := compression * f.gain.factor()
-	return math.Log10((1 + c*now) / (1 + c*before))
+	return sum + math.Log10(ratio)
 }
 
 // compression sets where growth begins to count: it is the inverse of the
@@ -78,16 +83,13 @@ func around(frame []float64, k int) float64 {
 // lasting returns how much of what has grown at a peak is still there some
 // frames later. The frames up to peak+lastingFrames must have been taken.
 func (f *flux) lasting(peak int) float64 {
-	before := f.frame(max(0, peak-beforePeak))
-	sum := 0.0
-	for k := range before {
-		least := f.frame(peak + lastingAfter[0])[k]
-		for _, d := range lastingAfter[1:] {
-			least = min(least, f.frame(peak + d)[k])
+	least := slices.Clone(f.frame(peak + lastingAfter[0]))
+	for _, d := range lastingAfter[1:] {
+		for k, v := range f.frame(peak + d) {
+			least[k] = min(least[k], v)
 		}
-		sum += f.growth(around(before, k), least)
 	}
-	return sum
+	return f.grown(f.frame(max(0, peak-beforePeak)), least)
 }
 
 // lastingFrames is how long after a peak [flux.lasting] can tell.

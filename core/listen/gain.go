@@ -7,27 +7,28 @@ import "math"
 type gain struct {
 	loudest float64 // mean square
 	forget  float64 // share kept from one frame to the next
+	factor  float64 // what brings the loudest sound to the working level
 }
 
-// Levels in dB of full scale.
-const (
-	workingDB  = -15 // what the loudest frame is brought to
-	quietestDB = -45 // takes quieter than this are not lifted further
+// Levels of frames: what the loudest is brought to, and below which takes are
+// not lifted further.
+var (
+	working  = fromDecibels(-15)
+	quietest = fromDecibels(-45)
 )
 
 // loudnessHalfLife is how long until a loud frame counts half, in seconds.
 const loudnessHalfLife = 8
 
 func newGain() gain {
-	return gain{loudest: fromDecibels(quietestDB), forget: math.Exp2(-frameHop / loudnessHalfLife)}
+	return gain{loudest: quietest, forget: math.Exp2(-frameHop / loudnessHalfLife)}
 }
 
 // next hears one more frame of samples.
 func (g *gain) next(samples []float64) {
-	g.loudest = max(g.loudest*g.forget, meanSquare(samples), fromDecibels(quietestDB))
+	g.loudest = max(g.loudest*g.forget, meanSquare(samples), quietest)
+	g.factor = math.Sqrt(working / g.loudest)
 }
 
-// factor is what brings the loudest sound to the working level.
-func (g *gain) factor() float64 { return math.Sqrt(fromDecibels(workingDB) / g.loudest) }
-
+// fromDecibels returns the mean square at a level in dB of full scale.
 func fromDecibels(db float64) float64 { return math.Pow(10, db/10) }

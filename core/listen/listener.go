@@ -15,14 +15,17 @@ func (n Note) MIDI() int { return int(math.Round(n.Pitch)) }
 
 // A Listener turns a stream of samples into notes. Make one with [New].
 type Listener struct {
-	rate  float64
+	thin  *thinner
+	rate  float64 // of the thinned samples, by which all below is counted
 	hop   int
-	sound recent // the samples still needed
+	sound recent // the thinned samples still needed
 
 	spectrum *spectrum
 	flux     *flux
 	picker   picker
 	peaks    []peak // not yet known to last
+	pursuit  *pursuit
+	yin      *yin
 
 	clicks int // sounds in silence that were too short to be notes
 
@@ -38,10 +41,13 @@ type onset struct {
 
 // New returns a listener for samples at a rate per second.
 func New(rate float64) *Listener {
+	thin := newThinner(rate)
+	rate /= float64(thin.by)
 	s := newSpectrum(rate)
 	return &Listener{
-		rate: rate, hop: int(math.Round(frameHop * rate)),
+		thin: thin, rate: rate, hop: int(math.Round(frameHop * rate)),
 		spectrum: s, flux: newFlux(len(s.bands)),
+		pursuit: newPursuit(rate / float64(fadeStep(rate))), yin: newYIN(rate),
 		sound: recent{keep: int((maxRing + 1) * rate)},
 	}
 }
@@ -58,8 +64,8 @@ func Listen(rate float64, samples []float64) []Note {
 func (l *Listener) Write(samples []float64) []Note {
 	l.notes = nil
 	for len(samples) > 0 {
-		n := min(len(samples), 4*l.hop)
-		l.sound.add(samples[:n])
+		n := min(len(samples), 4*l.hop*l.thin.by)
+		l.sound.add(l.thin.thin(samples[:n]))
 		samples = samples[n:]
 		l.advance()
 	}
@@ -72,7 +78,7 @@ func (l *Listener) Close() []Note {
 	l.notes = nil
 	// Silence after the end lets the last frames and peaks come through.
 	end := l.sound.end
-	l.Write(make([]float64, int(0.3*l.rate)))
+	l.Write(make([]float64, int(0.3*l.rate)*l.thin.by))
 	if l.open != nil {
 		l.tell(end)
 	}
@@ -142,7 +148,7 @@ func (l *Listener) tell(end int) {
 	at := l.behindAClick(l.open.at)
 	l.open = nil
 	body := l.sound.slice(at, end)
-	midi, lasts := pitch(body, l.rate), sounding(body, l.rate)
+	midi, lasts := l.yin.pitch(body), sounding(body, l.rate)
 	if midi == 0 || isClick(body, l.rate) || lasts < len(body) && lasts < int(minSounding*l.rate) {
 		l.clicks++
 		return

@@ -1,6 +1,10 @@
 package listen
 
-import "math"
+import (
+	"math"
+	"math/bits"
+	"math/cmplx"
+)
 
 // A partial is one sinusoid of a sound: its angle per sample, and its cosine and
 // sine parts at the sample its phase is counted from.
@@ -14,80 +18,119 @@ const (
 	highestPartial = 4500 // Hz
 )
 
-// partialsOf takes x apart into sinusoids by matching pursuit under a Hann
-// window (Mallat & Zhang, IEEE Trans. Signal Processing 41, 1993). Phases are
-// counted from the sample zero, which may lie outside x.
-func partialsOf(x []float64, zero int, rate float64) []partial {
-	window := hann(len(x))
-	rest := append([]float64(nil), x...)
-	grid := math.Pi / float64(len(x)) // a quarter of the main lobe
-	power := make([]float64, int(2*math.Pi*min(highestPartial, 0.45*rate)/rate/grid)+1)
-	scan(rest, window, grid, power, 2, len(power))
+// longestPursuit is the longest sound taken apart, in seconds.
+const longestPursuit = 0.045
+
+// lobeReach is how many bins of the spectrum a sinusoid is taken out of, to
+// either side: beyond them the window leaves less than a thousandth of it.
+const lobeReach = 12
+
+// A pursuit takes short sounds apart into sinusoids.
+type pursuit struct {
+	fft     *realFFT
+	n       int               // length of the transform
+	windows map[int][]float64 // by length
+	framed  []float64
+	bins    []complex128 // up to the highest partial
+}
+
+// newPursuit is for sounds of at most longestPursuit seconds.
+func newPursuit(rate float64) *pursuit {
+	longest := int(math.Ceil(longestPursuit * rate))
+	n := 1 << bits.Len(uint(1.8*float64(longest)))
+	top := min(highestPartial, 0.45*rate) / rate
+	return &pursuit{newRealFFT(n), n, map[int][]float64{}, make([]float64, longest), make([]complex128, int(top*float64(n)))}
+}
+
+// partials takes x apart by matching pursuit under a Hann window (Mallat &
+// Zhang, IEEE Trans. Signal Processing 41, 1993), each sinusoid taken out of the
+// spectrum by what the window makes of it. Phases are counted from the sample
+// zero, which may lie outside x.
+func (p *pursuit) partials(x []float64, zero int) []partial {
+	window := p.window(len(x))
+	for i, v := range x {
+		p.framed[i] = v * window[i]
+	}
+	p.fft.values(p.bins, p.framed[:len(x)])
 	var out []partial
 	loudest := 0.0
 	for len(out) < maxPartials {
-		best := 0
-		for k := 2; k < len(power); k++ {
-			if power[k] > power[best] {
-				best = k
-			}
-		}
-		loudest = max(loudest, power[best])
-		if best == 0 || power[best] <= weakestPartial*loudest {
+		k := p.highest()
+		power := power(p.bins[k])
+		loudest = max(loudest, power)
+		if power <= weakestPartial*loudest {
 			break
 		}
-		step := summit(rest, window, float64(best)*grid, grid)
-		re, im := project(rest, window, step)
-		for i, v := range sing([]partial{{step, re, im}}, 0, len(rest)) {
-			rest[i] -= v
-		}
-		s, c := math.Sincos(step * float64(zero))
-		out = append(out, partial{step, re*c + im*s, im*c - re*s})
-		scan(rest, window, grid, power, max(2, best-8), min(len(power), best+9))
+		step := p.summit(k) * 2 * math.Pi / float64(p.n)
+		amplitude := p.takeOut(k, step, len(x)) * cmplx.Rect(1, step*float64(zero))
+		out = append(out, partial{step, real(amplitude), -imag(amplitude)})
 	}
 	return out
 }
 
-// scan measures the power of x at multiples of an angle.
-func scan(x, window []float64, grid float64, power []float64, from, to int) {
-	for k := from; k < to; k++ {
-		re, im := project(x, window, float64(k)*grid)
-		power[k] = re*re + im*im
+func (p *pursuit) window(n int) []float64 {
+	w, ok := p.windows[n]
+	if !ok {
+		w = hann(n)
+		p.windows[n] = w
 	}
+	return w
 }
 
-// project returns the cosine and sine parts of x at an angle per sample, counted
-// from x[0], under a window.
-func project(x, window []float64, step float64) (re, im float64) {
-	sum := 0.0
-	s, c := math.Sincos(step)
-	zr, zi := 1.0, 0.0
-	for i, v := range x {
-		w := window[i]
-		re += w * v * zr
-		im += w * v * zi
-		sum += w
-		zr, zi = zr*c-zi*s, zr*s+zi*c
-	}
-	return 2 * re / sum, 2 * im / sum
-}
+func power(z complex128) float64 { return real(z)*real(z) + imag(z)*imag(z) }
 
-// summit finds the top of a spectral peak near an angle by ever smaller steps.
-func summit(x, window []float64, step, grid float64) float64 {
-	power := func(at float64) float64 {
-		re, im := project(x, window, at)
-		return re*re + im*im
-	}
-	here := power(step)
-	for by := grid / 2; by > grid/200; by /= 2 {
-		for _, to := range []float64{step - by, step + by} {
-			if p := power(to); p > here {
-				step, here = to, p
-				break
-			}
+// highest returns the loudest bin, but for the lowest, where no string sounds,
+// and the last, which has no neighbour.
+func (p *pursuit) highest() int {
+	best, loudest := 2, 0.0
+	for k, z := range p.bins[:len(p.bins)-1] {
+		if v := power(z); k >= 2 && v > loudest {
+			best, loudest = k, v
 		}
 	}
-	return step
+	return best
+}
+
+// summit returns the place of a spectral peak between bins, by a parabola
+// through the logarithms about the loudest.
+func (p *pursuit) summit(k int) float64 {
+	log := func(k int) float64 { return math.Log(power(p.bins[k]) + 1e-300) }
+	l, m, r := log(k-1), log(k), log(k+1)
+	if d := l - 2*m + r; d < 0 {
+		return float64(k) + max(-1, min(1, (l-r)/(2*d)))
+	}
+	return float64(k)
+}
+
+// takeOut takes the sinusoid that makes bin k out of the spectrum. It returns
+// its amplitude as a complex number whose phase is that of the first sample.
+func (p *pursuit) takeOut(k int, step float64, length int) complex128 {
+	middle := float64(length-1) / 2
+	bin := 2 * math.Pi / float64(p.n)
+	lobe := func(j int) complex128 {
+		away := float64(j)*bin - step
+		return cmplx.Rect(hannLobe(away, length), -away*middle)
+	}
+	amplitude := p.bins[k] / lobe(k)
+	for j := max(0, k-lobeReach); j <= min(len(p.bins)-1, k+lobeReach); j++ {
+		p.bins[j] -= amplitude * lobe(j)
+	}
+	return 2 * amplitude
+}
+
+// hannLobe is the transform of a Hann window of n samples at an angle per
+// sample, with its phase counted from its middle.
+func hannLobe(angle float64, n int) float64 {
+	next := 2 * math.Pi / float64(n-1)
+	return dirichlet(angle, n)/2 + dirichlet(angle-next, n)/4 + dirichlet(angle+next, n)/4
+}
+
+// dirichlet is the transform of n ones.
+func dirichlet(angle float64, n int) float64 {
+	if math.Abs(angle) < 1e-9 {
+		return float64(n)
+	}
+	return math.Sin(float64(n)*angle/2) / math.Sin(angle/2)
 }
 
 // sing writes sinusoids out for the samples [from, to), counted as their phases

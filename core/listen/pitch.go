@@ -2,6 +2,8 @@ package listen
 
 import (
 	"math"
+	"math/bits"
+	"math/cmplx"
 
 	"manudrill/core/guitar"
 )
@@ -19,43 +21,80 @@ const (
 	pitchSpan = 0.075
 )
 
+// A yin finds pitches at one rate.
+type yin struct {
+	rate float64
+	fft  *fft
+	buf  []complex128
+	spec []complex128
+}
+
+func newYIN(rate float64) *yin {
+	n := 1 << bits.Len(uint(pitchSpan*rate))
+	return &yin{rate, newFFT(n), make([]complex128, n), make([]complex128, n)}
+}
+
 // pitch returns the pitch of a note's sound as a MIDI note with its fraction, 0
 // where there is none, by YIN: the lag at which the sound differs least from
 // itself, its difference normalised by the mean over shorter lags.
-func pitch(body []float64, rate float64) float64 {
-	from := min(int(pitchFrom*rate), len(body)/4)
-	x := body[from:min(len(body), from+int(pitchSpan*rate))]
-	maxLag := min(int(rate/lowestPitch), len(x)/2)
-	minLag := int(rate / highestPitch)
+func (y *yin) pitch(body []float64) float64 {
+	from := min(int(pitchFrom*y.rate), len(body)/4)
+	x := body[from:min(len(body), from+int(pitchSpan*y.rate))]
+	maxLag := min(int(y.rate/lowestPitch), len(x)/2)
+	minLag := int(y.rate / highestPitch)
 	if maxLag < minLag+2 {
 		return 0
 	}
-	d := difference(x, maxLag)
+	d := y.difference(x, maxLag)
 	lag := dip(d, minLag)
 	if lag == 0 {
 		return 0
 	}
-	return guitar.MIDI(rate / (float64(lag) + vertex(d, lag)))
+	return guitar.MIDI(y.rate / (float64(lag) + vertex(d, lag)))
 }
 
 // difference returns YIN's cumulative mean normalised difference for lags 0 to
 // maxLag, over as many samples as allow the longest lag.
-func difference(x []float64, maxLag int) []float64 {
+func (y *yin) difference(x []float64, maxLag int) []float64 {
 	w := len(x) - maxLag
+	likeness := y.correlation(x, w)
+	still := sumSquares(x[:w])
+	moved := still
 	d := make([]float64, maxLag+1)
 	d[0] = 1
 	sum := 0.0
 	for lag := 1; lag <= maxLag; lag++ {
-		v := 0.0
-		a, b := x[:w], x[lag:lag+w]
-		for i := range a {
-			e := a[i] - b[i]
-			v += e * e
-		}
+		moved += x[lag+w-1]*x[lag+w-1] - x[lag-1]*x[lag-1]
+		v := max(0, still+moved-2*real(likeness[-lag&(len(likeness)-1)]))
 		sum += v
 		d[lag] = v * float64(lag) / (sum + 1e-18)
 	}
 	return d
+}
+
+// correlation returns Σ x[i]·x[i+lag] over the first w samples, in the real part
+// at −lag round the end, by one transform there and one back: x[:w] goes as the
+// real part, all of x as the imaginary.
+func (y *yin) correlation(x []float64, w int) []complex128 {
+	n := len(y.buf)
+	for i := range y.buf {
+		switch {
+		case i < w:
+			y.buf[i] = complex(x[i], x[i])
+		case i < len(x):
+			y.buf[i] = complex(0, x[i])
+		default:
+			y.buf[i] = 0
+		}
+	}
+	y.fft.transform(y.buf)
+	scale := complex(0, -1/(4*float64(n)))
+	for k, z := range y.buf {
+		mirror := cmplx.Conj(y.buf[-k&(n-1)])
+		y.spec[k] = scale * cmplx.Conj(z+mirror) * (z - mirror)
+	}
+	y.fft.transform(y.spec)
+	return y.spec
 }
 
 // How a dip of the difference is judged. A dip nearly as deep as the deepest

@@ -25,7 +25,10 @@ func (l *Listener) refine(p peak) int {
 		return max(0, centre)
 	}
 	e := innovation(burg(past, modelOrder), region)
-	return from + attack(e, int(riseStep*l.rate))
+	if at, ok := attack(e, int(riseStep*l.rate)); ok {
+		return from + at
+	}
+	return centre
 }
 
 // riseStep is the grain, in seconds, at which the innovation is followed.
@@ -37,23 +40,31 @@ const minorShare = 0.05
 
 // attack finds the sample of a note's attack in the innovation around it: the
 // change point of the variance, unless what follows it is far below the
-// loudest; then it is where the innovation first comes near that.
-func attack(e []float64, step int) int {
+// loudest; then it is where the innovation first comes near that. It reports
+// false where the innovation does not change more than by chance.
+func attack(e []float64, step int) (int, bool) {
 	loudest := 0.0
 	for at := 0; at+3*step <= len(e); at += step {
 		loudest = max(loudest, meanSquare(e[at:at+3*step]))
 	}
-	change := changePoint(e)
+	change, gain := changePoint(e)
+	if gain < leastGain {
+		return 0, false
+	}
 	if meanSquare(e[change:min(len(e), change+3*step)]) >= minorShare*loudest {
-		return riseBefore(e, change, step, loudest)
+		return riseBefore(e, change, step, loudest), true
 	}
 	for i := change; i < len(e); i++ {
 		if e[i]*e[i] > minorShare*loudest {
-			return i
+			return i, true
 		}
 	}
-	return change
+	return change, true
 }
+
+// leastGain is how much likelier, in twice the natural logarithm, two variances
+// must be than one: some 7 are reached by chance somewhere in steady noise.
+const leastGain = 30
 
 // riseShare is the share of the loudest innovation that counts as the start of
 // a soft attack where there is no noise to rise from.
@@ -88,15 +99,14 @@ func innovation(a, x []float64) []float64 {
 }
 
 // changePoint splits x where two variances, one before and one after, explain
-// it best.
-func changePoint(x []float64) int {
+// it best. It also returns by how much they do so better than one, in twice the
+// logarithm of the likelihood.
+func changePoint(x []float64) (at int, gain float64) {
 	const edge = 8
-	total := 0.0
-	for _, v := range x {
-		total += v * v
-	}
+	total := sumSquares(x)
 	floor := 1e-12 + 1e-9*total
-	best, at, left := math.Inf(1), 0, 0.0
+	one := float64(len(x)) * math.Log(total/float64(len(x))+floor)
+	best, left := one, 0.0
 	for i := range x {
 		if i >= edge && i < len(x)-edge {
 			n, m := float64(i), float64(len(x)-i)
@@ -106,7 +116,7 @@ func changePoint(x []float64) int {
 		}
 		left += x[i] * x[i]
 	}
-	return at
+	return at, one - best
 }
 
 // burg returns the coefficients a[0..order) that predict x[n] as Σ a[k]·x[n−1−k],

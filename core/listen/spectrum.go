@@ -2,8 +2,8 @@ package listen
 
 import (
 	"math"
+	"math/bits"
 
-	"gonum.org/v1/gonum/dsp/fourier"
 	"gonum.org/v1/gonum/dsp/window"
 )
 
@@ -22,10 +22,9 @@ const bandsPerOctave = 24
 // width, as Böck & Widmer (DAFx 2013) do for onsets.
 type spectrum struct {
 	window []float64
-	fft    *fourier.FFT
+	fft    *realFFT
 	frame  []float64
-	coeff  []complex128
-	mag    []float64
+	mag    []float64 // of the bins up to the highest band
 	bands  []band
 }
 
@@ -36,12 +35,12 @@ type band struct {
 }
 
 func newSpectrum(rate float64) *spectrum {
-	n := 2 * int(math.Round(frameSpan*rate/2))
-	s := &spectrum{
-		window: hann(n), fft: fourier.NewFFT(n),
-		frame: make([]float64, n), mag: make([]float64, n/2+1),
-	}
-	s.bands = triangles(rate, n)
+	span := int(math.Round(frameSpan * rate))
+	n := 1 << bits.Len(uint(float64(span)*0.9))
+	span = min(span, n)
+	s := &spectrum{window: hann(span), fft: newRealFFT(n), frame: make([]float64, span), bands: triangles(rate, n)}
+	top := s.bands[len(s.bands)-1]
+	s.mag = make([]float64, top.first+len(top.weight))
 	return s
 }
 
@@ -91,9 +90,9 @@ func (s *spectrum) of(dst, samples []float64) {
 	for i, v := range samples {
 		s.frame[i] = v * s.window[i]
 	}
-	s.coeff = s.fft.Coefficients(s.coeff, s.frame)
-	for i, c := range s.coeff {
-		s.mag[i] = math.Hypot(real(c), imag(c))
+	s.fft.power(s.mag, s.frame)
+	for i, p := range s.mag {
+		s.mag[i] = math.Sqrt(p)
 	}
 	for k, b := range s.bands {
 		sum := 0.0
