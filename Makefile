@@ -77,6 +77,10 @@ format: web/node_modules/.package-lock.json ## Format all code
 bench: ## Benchmarks of the core, and of a preview as the bench asks for it
 	go test -run '^$$' -bench . ./core/... ./server
 
+.PHONY: bench-listen
+bench-listen: install-bench-tools build ## Listening beside aubio's detectors; TAKES=folder for other takes
+	@go run ./cmd/bench-listen $(BIN) $(TAKES)
+
 .PHONY: screenshots
 screenshots: ## Take the pictures of docs/screenshots from a running demo
 	go run ./e2e/screenshots
@@ -84,6 +88,10 @@ screenshots: ## Take the pictures of docs/screenshots from a running demo
 .PHONY: install-test-tools
 install-test-tools: DEBIAN += $(DEBIAN_TEST)
 install-test-tools: install-tools ## Install what the tests need besides: Chromium and readers of sound and music (Debian)
+
+.PHONY: install-bench-tools
+install-bench-tools: DEBIAN += aubio-tools
+install-bench-tools: install-tools
 
 .PHONY: install-tools
 install-tools: ## Install PostgreSQL where it is missing (Debian)

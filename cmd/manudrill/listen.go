@@ -1,7 +1,11 @@
 package main
 
 import (
+	"bufio"
+	"errors"
 	"fmt"
+	"io"
+	"os"
 
 	"github.com/spf13/cobra"
 
@@ -52,19 +56,41 @@ func analyzeCommand() *cobra.Command {
 	return cmd
 }
 
-// hear listens to a whole sound file.
+// hear listens to a sound file of any length, which is never held whole.
 func hear(name string) ([]listen.Note, error) {
-	raw, err := readFile(name)
+	file, err := os.Open(name)
 	if err != nil {
-		return nil, err
+		return nil, missing(name, err)
 	}
-	s, err := sound.Decode(raw)
+	defer file.Close()
+	notes, err := heard(bufio.NewReader(file))
 	if err != nil {
 		return nil, fmt.Errorf("%s: %w", name, err)
 	}
-	notes := listen.Listen(float64(s.Rate), s.Mono())
 	if len(notes) == 0 {
 		return nil, fmt.Errorf("%s: no notes can be heard in it; record closer to the guitar or louder", name)
 	}
 	return notes, nil
+}
+
+// heard listens block by block.
+func heard(src io.Reader) ([]listen.Note, error) {
+	r, err := sound.Open(src)
+	if err != nil {
+		return nil, err
+	}
+	l := listen.New(float64(r.Rate))
+	var notes []listen.Note
+	var mono []float64
+	for {
+		block, err := r.Next()
+		if errors.Is(err, io.EOF) {
+			return append(notes, l.Close()...), nil
+		}
+		if err != nil {
+			return nil, err
+		}
+		mono = sound.Mono(mono, block, r.Bits)
+		notes = append(notes, l.Write(mono)...)
+	}
 }

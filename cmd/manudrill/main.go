@@ -32,8 +32,13 @@ func program() *cobra.Command {
 // readFile reads a file named on the command line.
 func readFile(name string) ([]byte, error) {
 	b, err := os.ReadFile(name)
+	return b, missing(name, err)
+}
+
+// missing says in plain words that a file is not there; other errors stay.
+func missing(name string, err error) error {
 	if errors.Is(err, os.ErrNotExist) {
-		return nil, fmt.Errorf("there is no file %s", name)
+		return fmt.Errorf("there is no file %s", name)
 	}
-	return b, err
+	return err
 }

@@ -6,6 +6,8 @@ import (
 	"bytes"
 	"errors"
 	"fmt"
+	"io"
+	"slices"
 	"time"
 )
 
@@ -20,6 +22,7 @@ type Sound struct {
 var (
 	ErrNotSound = errors.New("this is neither a WAV nor a FLAC file; record or export it as one of these")
 	ErrEmpty    = errors.New("the file holds no sound; record it again")
+	ErrDamaged  = errors.New("the file is damaged: what it holds does not agree with its checksums; copy or export it again")
 	ErrCutOff   = errors.New("the file is cut off before its end; copy or export it again")
 
 	// ErrUnsupported is wrapped by errors that say what kind of file it is.
@@ -32,29 +35,78 @@ const (
 	MaxRate = 192000
 )
 
-// Decode reads a WAV or a FLAC file. It tells them apart by their first bytes.
-func Decode(file []byte) (Sound, error) {
-	switch {
-	case len(file) == 0:
-		return Sound{}, ErrEmpty
-	case bytes.HasPrefix(file, []byte("fLaC")):
-		return checked(decodeFLAC(file))
-	case len(file) >= 12 && string(file[:4]) == "RIFF" && string(file[8:12]) == "WAVE":
-		return checked(decodeWAV(file))
-	}
-	return Sound{}, ErrNotSound
+// A Reader reads a recording block by block, so that it need not be held whole.
+type Reader struct {
+	Rate     int // frames per second
+	Bits     int // per sample, 16 or 24
+	Channels int
+	blocks   blocks
 }
 
-func checked(s Sound, err error) (Sound, error) {
-	switch {
-	case err != nil:
-		return Sound{}, err
-	case s.Frames() == 0:
-		return Sound{}, ErrEmpty
-	case s.Rate < MinRate || s.Rate > MaxRate:
-		return Sound{}, fmt.Errorf("the file has %d samples a second: %w", s.Rate, ErrUnsupported)
+// blocks is what each format gives: samples by channel, [io.EOF] after the last.
+type blocks interface {
+	format() (rate, bits, channels int)
+	next() ([][]int32, error)
+}
+
+// Open starts to read a WAV or a FLAC file. It tells them apart by their first
+// bytes. A fault further on is told by [Reader.Next].
+func Open(src io.Reader) (*Reader, error) {
+	start := make([]byte, 12)
+	n, err := io.ReadFull(src, start[:4])
+	if err == nil && string(start[:4]) == "RIFF" {
+		n, err = io.ReadFull(src, start[4:])
+		n += 4
 	}
-	return s, nil
+	var b blocks
+	switch {
+	case n == 0 && errors.Is(err, io.EOF):
+		return nil, ErrEmpty
+	case err != nil && !errors.Is(err, io.EOF) && !errors.Is(err, io.ErrUnexpectedEOF):
+		return nil, err
+	case string(start[:n]) == "fLaC":
+		b, err = openFLAC(src)
+	case n == 12 && string(start[:4]) == "RIFF" && string(start[8:]) == "WAVE":
+		b, err = openWAV(src)
+	default:
+		return nil, ErrNotSound
+	}
+	if err != nil {
+		return nil, err
+	}
+	r := &Reader{blocks: b}
+	r.Rate, r.Bits, r.Channels = b.format()
+	if r.Rate < MinRate || r.Rate > MaxRate {
+		return nil, fmt.Errorf("the file has %d samples a second: %w", r.Rate, ErrUnsupported)
+	}
+	return r, nil
+}
+
+// Next returns the next samples by channel, which stay until the next call. It
+// returns [io.EOF] after the last.
+func (r *Reader) Next() ([][]int32, error) { return r.blocks.next() }
+
+// Decode reads a whole WAV or FLAC file.
+func Decode(file []byte) (Sound, error) {
+	r, err := Open(bytes.NewReader(file))
+	if err != nil {
+		return Sound{}, err
+	}
+	s := Sound{Rate: r.Rate, Bits: r.Bits, Channels: make([][]int32, r.Channels)}
+	for {
+		block, err := r.Next()
+		switch {
+		case errors.Is(err, io.EOF) && s.Frames() == 0:
+			return Sound{}, ErrEmpty
+		case errors.Is(err, io.EOF):
+			return s, nil
+		case err != nil:
+			return Sound{}, err
+		}
+		for c, samples := range block {
+			s.Channels[c] = append(s.Channels[c], samples...)
+		}
+	}
 }
 
 // Frames returns the length in samples of one channel.
@@ -71,15 +123,22 @@ func (s Sound) Duration() time.Duration {
 }
 
 // Mono returns the mean of all channels, full scale being ±1.
-func (s Sound) Mono() []float64 {
-	out := make([]float64, s.Frames())
-	scale := 1 / (float64(len(s.Channels)) * float64(int64(1)<<(s.Bits-1)))
-	for _, ch := range s.Channels {
+func (s Sound) Mono() []float64 { return Mono(nil, s.Channels, s.Bits) }
+
+// Mono writes the mean of channels of so many bits a sample, full scale being
+// ±1. It makes dst longer where it is too short.
+func Mono(dst []float64, channels [][]int32, bits int) []float64 {
+	dst = slices.Grow(dst[:0], len(channels[0]))[:len(channels[0])]
+	scale := 1 / (float64(len(channels)) * float64(int64(1)<<(bits-1)))
+	for i, v := range channels[0] {
+		dst[i] = float64(v) * scale
+	}
+	for _, ch := range channels[1:] {
 		for i, v := range ch {
-			out[i] += float64(v) * scale
+			dst[i] += float64(v) * scale
 		}
 	}
-	return out
+	return dst
 }
 
 // FromMono makes a 16-bit recording of samples whose full scale is ±1; what is

@@ -3,8 +3,11 @@ package sound
 import (
 	"bytes"
 	"encoding/binary"
+	"errors"
 	"fmt"
+	"io"
 	"math"
+	"slices"
 )
 
 // Format tags of the WAVE "fmt " chunk (Multimedia Programming Interface and
@@ -24,28 +27,85 @@ type waveFormat struct {
 	Bits       uint16
 }
 
-func decodeWAV(file []byte) (Sound, error) {
-	var format waveFormat
-	for at := 12; at+8 <= len(file); {
-		id, size := string(file[at:at+4]), int(binary.LittleEndian.Uint32(file[at+4:]))
-		body := file[at+8:]
-		// A header that promises more than the file holds is a file cut off.
-		if size > len(body) {
-			return Sound{}, ErrCutOff
+// A wavReader reads the data chunk of a WAVE file.
+type wavReader struct {
+	src   io.Reader
+	is    waveFormat
+	left  int64 // bytes of the data chunk not yet read
+	raw   []byte
+	block [][]int32
+}
+
+// openWAV reads up to the data chunk; the RIFF header has been read.
+func openWAV(src io.Reader) (*wavReader, error) {
+	w := &wavReader{src: src}
+	var head [8]byte
+	for {
+		if _, err := io.ReadFull(src, head[:]); err != nil {
+			return nil, cutOff(err)
 		}
-		body = body[:size]
-		switch id {
+		size := int64(binary.LittleEndian.Uint32(head[4:]))
+		switch string(head[:4]) {
 		case "fmt ":
-			var err error
-			if format, err = readWaveFormat(body); err != nil {
-				return Sound{}, err
+			body := make([]byte, min(size, 40))
+			if _, err := io.ReadFull(src, body); err != nil {
+				return nil, cutOff(err)
 			}
+			var err error
+			if w.is, err = readWaveFormat(body); err != nil {
+				return nil, err
+			}
+			size -= int64(len(body))
 		case "data":
-			return readWaveData(format, body)
+			if w.is.Channels == 0 {
+				return nil, fmt.Errorf("the WAV file does not say how its sound is written: %w", ErrUnsupported)
+			}
+			w.left = size - size%w.frame()
+			w.block = make([][]int32, w.is.Channels)
+			return w, nil
 		}
-		at += 8 + size + size%2
+		if _, err := io.CopyN(io.Discard, src, size+size%2); err != nil {
+			return nil, cutOff(err)
+		}
 	}
-	return Sound{}, ErrCutOff
+}
+
+// cutOff names the end of a file that comes too early.
+func cutOff(err error) error {
+	if errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF) {
+		return ErrCutOff
+	}
+	return err
+}
+
+// frame is the bytes of one sample of all channels.
+func (w *wavReader) frame() int64 { return int64(w.is.Bits/8) * int64(w.is.Channels) }
+
+// format tells the kept bits: 32-bit samples are kept with 24.
+func (w *wavReader) format() (rate, bits, channels int) {
+	return int(w.is.Rate), min(24, int(w.is.Bits)), int(w.is.Channels)
+}
+
+// next reads up to blockSize frames. A header that promises more than the file
+// holds is a file cut off.
+func (w *wavReader) next() ([][]int32, error) {
+	n := min(blockSize, w.left/w.frame())
+	if n == 0 {
+		return nil, io.EOF
+	}
+	w.raw = slices.Grow(w.raw[:0], int(n*w.frame()))[:n*w.frame()]
+	if _, err := io.ReadFull(w.src, w.raw); err != nil {
+		return nil, cutOff(err)
+	}
+	w.left -= int64(len(w.raw))
+	width := int(w.is.Bits) / 8
+	for c := range w.block {
+		w.block[c] = w.block[c][:0]
+		for at := c * width; at < len(w.raw); at += int(w.frame()) {
+			w.block[c] = append(w.block[c], waveSample(w.is, w.raw[at:]))
+		}
+	}
+	return w.block, nil
 }
 
 func readWaveFormat(body []byte) (waveFormat, error) {
@@ -64,22 +124,6 @@ func readWaveFormat(body []byte) (waveFormat, error) {
 		return f, fmt.Errorf("the WAV file has %d channels: %w", f.Channels, ErrUnsupported)
 	}
 	return f, nil
-}
-
-func readWaveData(f waveFormat, data []byte) (Sound, error) {
-	if f.Channels == 0 {
-		return Sound{}, fmt.Errorf("the WAV file does not say how its sound is written: %w", ErrUnsupported)
-	}
-	width := int(f.Bits) / 8
-	n := len(data) / (width * int(f.Channels))
-	s := Sound{Rate: int(f.Rate), Bits: min(24, int(f.Bits)), Channels: make([][]int32, f.Channels)}
-	for c := range s.Channels {
-		s.Channels[c] = make([]int32, n)
-		for i := range n {
-			s.Channels[c][i] = waveSample(f, data[(i*int(f.Channels)+c)*width:])
-		}
-	}
-	return s, nil
 }
 
 // waveSample reads one sample; 32-bit samples are kept with 24 bits.

@@ -1,0 +1,124 @@
+package sound
+
+// fixed are the fixed predictors (RFC 9639, 9.2.5): what is foretold of a sample
+// from those before it, the last first.
+var fixed = [][]int32{{}, {1}, {2, -1}, {3, -3, 1}, {4, -6, 4, -1}}
+
+// subframe reads one channel of a frame (9.2).
+func (f *flacReader) subframe(out []int32, depth int) error {
+	b := f.bits
+	b.pos++
+	kind := int(b.read(6))
+	wasted := 0
+	if b.read(1) == 1 {
+		wasted = b.unary() + 1
+	}
+	if depth -= wasted; depth < 1 {
+		return f.broken()
+	}
+	var err error
+	switch {
+	case kind == 0: // constant
+		v := b.signed(depth)
+		for i := range out {
+			out[i] = v
+		}
+	case kind == 1: // verbatim
+		for i := range out {
+			out[i] = b.signed(depth)
+		}
+	case kind >= 8 && kind <= 12:
+		err = f.predicted(out, depth, fixed[kind-8], 0)
+	case kind >= 32:
+		err = f.linear(out, depth, kind-31)
+	default:
+		err = f.broken()
+	}
+	if err == nil && b.over() {
+		err = ErrCutOff
+	}
+	for i := range out {
+		out[i] <<= wasted
+	}
+	return err
+}
+
+// linear reads a subframe with a predictor of its own (9.2.6).
+func (f *flacReader) linear(out []int32, depth, order int) error {
+	b := f.bits
+	if order > len(out) {
+		return f.broken()
+	}
+	f.warmUp(out[:order], depth)
+	precision, shift := int(b.read(4))+1, b.signed(5)
+	if precision == 16 || shift < 0 {
+		return f.broken()
+	}
+	var room [32]int32
+	weights := room[:order]
+	for i := range weights {
+		weights[i] = b.signed(precision)
+	}
+	return f.restored(out, weights, uint(shift))
+}
+
+// predicted reads a subframe with a fixed predictor.
+func (f *flacReader) predicted(out []int32, depth int, weights []int32, shift uint) error {
+	if len(weights) > len(out) {
+		return f.broken()
+	}
+	f.warmUp(out[:len(weights)], depth)
+	return f.restored(out, weights, shift)
+}
+
+// warmUp reads the samples that nothing foretells.
+func (f *flacReader) warmUp(out []int32, depth int) {
+	for i := range out {
+		out[i] = f.bits.signed(depth)
+	}
+}
+
+// restored reads the residuals and adds what the predictor foretells.
+func (f *flacReader) restored(out, weights []int32, shift uint) error {
+	if err := f.residuals(out, len(weights)); err != nil {
+		return err
+	}
+	for i := len(weights); i < len(out); i++ {
+		sum := int64(0)
+		past := out[i-len(weights) : i]
+		for k, w := range weights {
+			sum += int64(w) * int64(past[len(past)-1-k])
+		}
+		out[i] += int32(sum >> shift)
+	}
+	return nil
+}
+
+// residuals reads what the predictor leaves, in partitions that each have their
+// Rice parameter (9.2.7).
+func (f *flacReader) residuals(out []int32, order int) error {
+	b := f.bits
+	method, partitions := b.read(2), 1<<b.read(4)
+	width := 4 + int(method)
+	size := len(out) / partitions
+	if method > 1 || size*partitions != len(out) || size < order {
+		return f.broken()
+	}
+	for at := 0; at < len(out); at += size {
+		part := out[max(at, order) : at+size]
+		if k := int(b.read(width)); k == 1<<width-1 { // not coded
+			depth := int(b.read(5))
+			for i := range part {
+				part[i] = b.signed(depth)
+			}
+		} else {
+			for i := range part {
+				part[i] = b.rice(k)
+			}
+		}
+		if b.over() {
+			return ErrCutOff
+		}
+	}
+	return nil
+}
