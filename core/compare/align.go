@@ -24,77 +24,163 @@ const (
 // costs half of costLate.
 const lateScale = 0.35
 
-// reach is how many missed notes, or extra ones, in a row the alignment steps
-// over at one go; band is how far the two lists may run apart altogether.
+// How far the alignment steps over missed and extra notes at one go: a few of
+// both; many of one kind, where the player left a stretch out or went back, if
+// it lands on notes that are right.
 const (
-	reach = 8
-	band  = 250
+	reach     = 8
+	longReach = 64
 )
 
+// beam is how much dearer than the cheapest alignment up to a heard note another
+// may be and still be followed. It outlasts one long step.
+const beam = longReach + 16
+
 // A cell is the best alignment that ends by laying one heard note on one chart
-// note.
+// note: what it costs, and how far back the pair before lies. Both steps are 0 at
+// the start.
 type cell struct {
-	cost float64
-	from pair // the pair before; heard −1 at the start
+	cost           float32
+	charts, heards uint8
 }
 
-// align finds the cheapest way to lay heard notes on chart notes in order, by
-// dynamic programming over pairs. The cost of a pair is its pitch; of a step
-// from pair to pair, what is skipped and how far the interval is off.
-func align(notes []drill.Note, heard []listen.Note, secondsPerBeat float64) []pair {
-	table := make([]map[int]cell, len(heard)) // by chart index, within the band
-	for h := range heard {
-		table[h] = make(map[int]cell)
-		for c := max(0, h-band); c < min(len(notes), h+band); c++ {
-			best := cell{cost: float64(h)*costExtra + float64(c)*costMissed, from: pair{-1, -1}}
-			for dh := 1; dh <= min(h, reach); dh++ {
-				for dc := 1; dc <= min(c, reach); dc++ {
-					before, ok := table[h-dh][c-dc]
-					if !ok {
-						continue
-					}
-					cost := before.cost + float64(dh-1)*costExtra + float64(dc-1)*costMissed
-					if cost >= best.cost {
-						continue
-					}
-					cost += intervalCost(notes, heard, pair{c - dc, h - dh}, pair{c, h}, secondsPerBeat)
-					if cost < best.cost {
-						best = cell{cost, pair{c - dc, h - dh}}
-					}
-				}
-			}
-			if !samePitch(notes[c].MIDI, heard[h]) {
-				best.cost += costWrong
-			}
-			table[h][c] = best
+// An aligner lays heard notes on chart notes in order, at the least cost, by
+// dynamic programming over pairs. The cost of a pair is its pitch; of a step from
+// pair to pair, what is skipped and how far the interval is off.
+type aligner struct {
+	notes  []drill.Note
+	heard  []listen.Note
+	right  func(chart, heard int) bool // at its pitch
+	spb    float64                     // seconds per beat
+	asked  int                         // how many of the notes must be played; those after may be
+	rows   []row
+	lowest float64 // cost of the cheapest alignment
+}
+
+// A row holds the cells of one heard note, for the chart notes from first on.
+type row struct {
+	first int
+	cells []cell
+}
+
+func (r row) at(c int) (cell, bool) {
+	if c < r.first || c >= r.first+len(r.cells) {
+		return cell{}, false
+	}
+	return r.cells[c-r.first], true
+}
+
+// align returns the cheapest pairs.
+func (a *aligner) align() []pair {
+	a.rows = a.rows[:0]
+	from, to := 0, min(len(a.notes), int(beam)+1)
+	for h := range a.heard {
+		r := row{from, make([]cell, to-from)}
+		a.rows = append(a.rows, r)
+		for i := range r.cells {
+			r.cells[i] = a.best(from+i, h)
+		}
+		from, to = a.followed(r)
+	}
+	return a.trace()
+}
+
+// followed returns the chart notes worth a cell in the row after r.
+func (a *aligner) followed(r row) (from, to int) {
+	least := float32(math.Inf(1))
+	for _, c := range r.cells {
+		least = min(least, c.cost)
+	}
+	near := func(c cell) bool { return c.cost <= least+beam }
+	first := slices.IndexFunc(r.cells, near)
+	last := first
+	for i := first; i < len(r.cells); i++ {
+		if near(r.cells[i]) {
+			last = i
 		}
 	}
-	return trace(table, len(notes))
+	return r.first + first, min(len(a.notes), r.first+last+2+reach)
+}
+
+// best returns the cheapest alignment that ends in a pair.
+func (a *aligner) best(c, h int) cell {
+	best := cell{cost: float32(float64(h)*costExtra + float64(c)*costMissed)}
+	for dh := 1; dh <= min(h, reach); dh++ {
+		for dc := 1; dc <= min(c, reach); dc++ {
+			a.consider(&best, c, h, dc, dh)
+		}
+	}
+	if a.landsRight(c, h) {
+		for far := reach + 1; far <= longReach; far++ {
+			a.consider(&best, c, h, far, 1)
+			a.consider(&best, c, h, 1, far)
+		}
+	}
+	if !a.right(c, h) {
+		best.cost += costWrong
+	}
+	return best
+}
+
+// landsRight reports whether the notes from a pair on are right, as after a
+// stretch left out.
+func (a *aligner) landsRight(c, h int) bool {
+	for i := range 3 {
+		if c+i >= len(a.notes) || h+i >= len(a.heard) || !a.right(c+i, h+i) {
+			return false
+		}
+	}
+	return true
+}
+
+// consider takes the step from the pair so far back where it is cheaper.
+func (a *aligner) consider(best *cell, c, h, dc, dh int) {
+	if dh > h || dc > c {
+		return
+	}
+	before, ok := a.rows[h-dh].at(c - dc)
+	if !ok {
+		return
+	}
+	cost := before.cost + float32(dh-1)*costExtra + float32(dc-1)*costMissed
+	if cost >= best.cost {
+		return
+	}
+	cost += float32(a.intervalCost(pair{c - dc, h - dh}, pair{c, h}))
+	if cost < best.cost {
+		*best = cell{cost, uint8(dc), uint8(dh)}
+	}
 }
 
 // intervalCost prices the time between two pairs against the chart's.
-func intervalCost(notes []drill.Note, heard []listen.Note, a, b pair, secondsPerBeat float64) float64 {
-	asked := (notes[b.chart].Beat - notes[a.chart].Beat) * secondsPerBeat
-	off := math.Abs(heard[b.heard].Onset-heard[a.heard].Onset-asked) / (asked / float64(b.chart-a.chart))
+func (a *aligner) intervalCost(from, to pair) float64 {
+	asked := (a.notes[to.chart].Beat - a.notes[from.chart].Beat) * a.spb
+	off := (a.heard[to.heard].Onset - a.heard[from.heard].Onset - asked) / (asked / float64(to.chart-from.chart))
 	r := off * off / (lateScale * lateScale)
 	return costLate * r / (1 + r)
 }
 
 // trace follows the cheapest alignment back from its end.
-func trace(table []map[int]cell, charted int) []pair {
-	best, at := math.Inf(1), pair{-1, -1}
-	for h, row := range table {
-		for c, one := range row {
-			cost := one.cost + float64(len(table)-1-h)*costExtra + float64(charted-1-c)*costMissed
-			if cost < best || cost == best && c < at.chart {
-				best, at = cost, pair{c, h}
+func (a *aligner) trace() []pair {
+	a.lowest = math.Inf(1)
+	at := pair{-1, -1}
+	for h, r := range a.rows {
+		for i, one := range r.cells {
+			c := r.first + i
+			cost := float64(one.cost) + float64(len(a.heard)-1-h)*costExtra + float64(max(0, a.asked-1-c))*costMissed
+			if cost < a.lowest || cost == a.lowest && c < at.chart {
+				a.lowest, at = cost, pair{c, h}
 			}
 		}
 	}
 	var pairs []pair
 	for at.heard >= 0 {
 		pairs = append(pairs, at)
-		at = table[at.heard][at.chart].from
+		one, _ := a.rows[at.heard].at(at.chart)
+		if one.heards == 0 {
+			break
+		}
+		at = pair{at.chart - int(one.charts), at.heard - int(one.heards)}
 	}
 	slices.Reverse(pairs)
 	return pairs
@@ -102,13 +188,13 @@ func trace(table []map[int]cell, charted int) []pair {
 
 // heldTempo returns the seconds per beat at which the pairs of right pitch were
 // played: the median of their intervals over the beats between.
-func heldTempo(notes []drill.Note, heard []listen.Note, pairs []pair) (float64, bool) {
+func (a *aligner) heldTempo(pairs []pair) (float64, bool) {
 	var each []float64
 	for i := 1; i < len(pairs); i++ {
-		a, b := pairs[i-1], pairs[i]
-		beats := notes[b.chart].Beat - notes[a.chart].Beat
-		if beats > 0 && samePitch(notes[a.chart].MIDI, heard[a.heard]) && samePitch(notes[b.chart].MIDI, heard[b.heard]) {
-			each = append(each, (heard[b.heard].Onset-heard[a.heard].Onset)/beats)
+		from, to := pairs[i-1], pairs[i]
+		beats := a.notes[to.chart].Beat - a.notes[from.chart].Beat
+		if beats > 0 && a.right(from.chart, from.heard) && a.right(to.chart, to.heard) {
+			each = append(each, (a.heard[to.heard].Onset-a.heard[from.heard].Onset)/beats)
 		}
 	}
 	if len(each) < 3 {

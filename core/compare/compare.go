@@ -1,6 +1,8 @@
 package compare
 
 import (
+	"math"
+
 	"manudrill/core/drill"
 	"manudrill/core/listen"
 )
@@ -25,9 +27,12 @@ type Match struct {
 
 // A Take is a recording laid against its chart.
 type Take struct {
-	Chart   drill.Chart
-	Matches []Match // one for each chart note of each pass, in order
-	Extras  []listen.Note
+	Chart       drill.Chart
+	Passes      int     // as many as asked for, more where more were played
+	Matches     []Match // one for each chart note of each pass, in order
+	Extras      []listen.Note
+	FalseStart  []listen.Note // the drill begun, broken off and begun again, before the first match
+	TuningCents float64       // by how much the strings are sharp (+) or flat
 }
 
 // Count returns how many chart notes have the status s.
@@ -41,55 +46,153 @@ func (t Take) Count(s Status) int {
 	return n
 }
 
-// foreignShare is the share of right notes below which a take is of something
-// else. Guessing gets a sixth of the pitches of a four-finger drill right, and
-// the alignment picks the best guess.
-const foreignShare = 0.4
+// MIDI returns the nearest fret's MIDI note for a heard one, whatever the
+// strings are tuned to.
+func (t Take) MIDI(n listen.Note) int { return nearest(n, t.TuningCents/100) }
+
+func nearest(n listen.Note, off float64) int { return int(math.Round(n.Pitch - off)) }
+
+// Chance bounds what guessing gets right. It gets a sixth of the pitches of a
+// four-finger drill, and the alignment picks the best guess; a handful of notes
+// proves nothing.
+const (
+	foreignShare = 0.4
+	foreignNotes = 6
+)
 
 // Foreign reports whether the take is hardly of this chart, another drill or
-// none: few of its notes were played, or few of the notes played are its own.
+// none: few of the notes played are its own. A player who stops early has still
+// played it.
 func (t Take) Foreign() bool {
 	played := t.Count(Played)
 	heard := played + t.Count(Wrong) + len(t.Extras)
-	return float64(played) < foreignShare*float64(max(len(t.Matches), heard))
+	enough := min(foreignNotes, int(math.Ceil(foreignShare*float64(len(t.Matches)))))
+	return played < enough || float64(played) < foreignShare*float64(heard)
+}
+
+// Last returns the index of the last chart note that was played at all, −1 for
+// none.
+func (t Take) Last() int {
+	for i := len(t.Matches) - 1; i >= 0; i-- {
+		if t.Matches[i].Status != Missed {
+			return i
+		}
+	}
+	return -1
 }
 
 // Compare lays what was heard against the passes of a chart. A player may start
-// late, drift, and stop; the tempo asked for is only where the search starts.
+// late, stop and go on, begin again, play more passes than asked for, and have
+// strings up to a quarter tone out; the tempo asked for is only where the search
+// starts.
 func Compare(chart drill.Chart, heard []listen.Note) Take {
-	notes := chart.Unroll()
-	secondsPerBeat := 60 / chart.BPM
-	pairs := align(notes, heard, secondsPerBeat)
-	// Once more at the tempo that was really held.
-	if held, ok := heldTempo(notes, heard, pairs); ok {
-		pairs = align(notes, heard, held)
+	asked := max(1, chart.Passes)
+	notes := unrolled(chart, max(asked, passesIn(chart, heard)))
+	var best *aligner
+	var pairs []pair
+	off := 0.0
+	for _, maybe := range detuned(heard) {
+		a := &aligner{
+			notes: notes, heard: heard, spb: 60 / chart.BPM, asked: asked * len(chart.Notes),
+			right: func(c, h int) bool { return samePitch(notes[c].MIDI, nearest(heard[h], maybe)) },
+		}
+		if p := a.align(); best == nil || a.lowest < best.lowest {
+			best, pairs, off = a, p, maybe
+		}
 	}
-	return take(chart, notes, heard, pairs)
+	// Once more at the tempo that was really held.
+	if held, ok := best.heldTempo(pairs); ok && held > 0 {
+		best.spb = held
+		pairs = best.align()
+	}
+	t := Take{Chart: chart, Passes: asked, TuningCents: 100 * off}
+	t.fill(best, pairs)
+	t.findFalseStart()
+	return t
 }
 
-// take turns pairs of chart and heard notes into matches and extras.
-func take(chart drill.Chart, notes []drill.Note, heard []listen.Note, pairs []pair) Take {
-	t := Take{Chart: chart, Matches: make([]Match, len(notes))}
-	for i, n := range notes {
-		t.Matches[i] = Match{Index: i, Chart: n, Status: Missed}
-	}
-	used := make([]bool, len(heard))
+// passesIn is how many passes the heard notes are enough for.
+func passesIn(chart drill.Chart, heard []listen.Note) int {
+	return (len(heard) + len(chart.Notes)/2) / len(chart.Notes)
+}
+
+// unrolled is the chart written out over so many passes.
+func unrolled(chart drill.Chart, passes int) []drill.Note {
+	chart.Passes = passes
+	return chart.Unroll()
+}
+
+// fill turns pairs of chart and heard notes into matches and extras. Passes
+// beyond those asked for count where half of their notes are right.
+func (t *Take) fill(a *aligner, pairs []pair) {
+	size := len(t.Chart.Notes)
+	right := make([]int, len(a.notes)/size)
 	for _, p := range pairs {
+		if a.right(p.chart, p.heard) {
+			right[p.chart/size]++
+		}
+	}
+	for t.Passes < len(right) && 2*right[t.Passes] >= size {
+		t.Passes++
+	}
+	t.Matches = make([]Match, t.Passes*size)
+	for i := range t.Matches {
+		t.Matches[i] = Match{Index: i, Chart: a.notes[i], Status: Missed}
+	}
+	used := make([]bool, len(a.heard))
+	for _, p := range pairs {
+		if p.chart >= len(t.Matches) {
+			continue
+		}
 		m := &t.Matches[p.chart]
-		m.Heard, used[p.heard] = heard[p.heard], true
+		m.Heard, used[p.heard] = a.heard[p.heard], true
 		m.Status = Wrong
-		if samePitch(m.Chart.MIDI, m.Heard) {
+		if a.right(p.chart, p.heard) {
 			m.Status = Played
 		}
 	}
-	for i, h := range heard {
+	for i, h := range a.heard {
 		if !used[i] {
 			t.Extras = append(t.Extras, h)
 		}
 	}
-	return t
 }
 
-// samePitch compares pitch classes. A listener takes a pitch for its octave
-// now and then, while a player's wrong note is hardly ever one octave away.
-func samePitch(midi int, h listen.Note) bool { return (midi-h.MIDI())%12 == 0 }
+// samePitch compares pitch classes. A listener takes a pitch for its octave now
+// and then, while a player's wrong note is hardly ever one octave away.
+func samePitch(a, b int) bool { return (a-b)%12 == 0 }
+
+// falseStart is how many notes at the least make a beginning that was broken
+// off, and the share of them that must be the drill's.
+const (
+	falseStart      = 3
+	falseStartShare = 0.8
+)
+
+// findFalseStart takes extra notes before the first match out of the extras
+// where they are the drill's own first notes.
+func (t *Take) findFalseStart() {
+	n := 0
+	for n < len(t.Extras) && len(t.Matches) > 0 && t.Extras[n].Onset < t.start() {
+		n++
+	}
+	right := 0
+	for i, e := range t.Extras[:n] {
+		if i < len(t.Matches) && samePitch(t.Matches[i].Chart.MIDI, t.MIDI(e)) {
+			right++
+		}
+	}
+	if n >= falseStart && float64(right) >= falseStartShare*float64(n) {
+		t.FalseStart, t.Extras = t.Extras[:n:n], t.Extras[n:]
+	}
+}
+
+// start is when the first matched note begins.
+func (t *Take) start() float64 {
+	for _, m := range t.Matches {
+		if m.Status != Missed {
+			return m.Heard.Onset
+		}
+	}
+	return math.Inf(-1)
+}
