@@ -61,6 +61,7 @@ type aligner struct {
 type row struct {
 	first int
 	cells []cell
+	least float32 // what the cheapest costs
 }
 
 func (r row) at(c int) (cell, bool) {
@@ -75,11 +76,12 @@ func (a *aligner) align() []pair {
 	a.rows = a.rows[:0]
 	from, to := 0, min(len(a.notes), int(beam)+1)
 	for h := range a.heard {
-		r := row{from, make([]cell, to-from)}
-		a.rows = append(a.rows, r)
+		r := row{from, make([]cell, to-from), float32(math.Inf(1))}
 		for i := range r.cells {
 			r.cells[i] = a.best(from+i, h)
+			r.least = min(r.least, r.cells[i].cost)
 		}
+		a.rows = append(a.rows, r)
 		from, to = a.followed(r)
 	}
 	return a.trace()
@@ -87,11 +89,7 @@ func (a *aligner) align() []pair {
 
 // followed returns the chart notes worth a cell in the row after r.
 func (a *aligner) followed(r row) (from, to int) {
-	least := float32(math.Inf(1))
-	for _, c := range r.cells {
-		least = min(least, c.cost)
-	}
-	near := func(c cell) bool { return c.cost <= least+beam }
+	near := func(c cell) bool { return c.cost <= r.least+beam }
 	first := slices.IndexFunc(r.cells, near)
 	last := first
 	for i := first; i < len(r.cells); i++ {
@@ -106,7 +104,9 @@ func (a *aligner) followed(r row) (from, to int) {
 func (a *aligner) best(c, h int) cell {
 	best := cell{cost: float32(float64(h)*costExtra + float64(c)*costMissed)}
 	for dh := 1; dh <= min(h, reach); dh++ {
-		for dc := 1; dc <= min(c, reach); dc++ {
+		// No cell of a row costs less than its least: most steps are ruled out by it.
+		spare := best.cost - a.rows[h-dh].least - float32(dh-1)*costExtra
+		for dc := 1; dc <= min(c, reach) && float32(dc-1)*costMissed < spare; dc++ {
 			a.consider(&best, c, h, dc, dh)
 		}
 	}

@@ -5,9 +5,10 @@ import "math"
 // Times around the place where a note has become plain, in seconds. What the
 // string sang before and what it sings after are learnt clear of the change.
 const (
-	fadeGrain = 0.00025
-	oldStops  = 0.003 // a finger stops the old note within this
-	fadeRate  = 11025 // samples a second are enough for the lower partials
+	fadeGrain  = 0.00025
+	fadeCoarse = 5     // grains of the first search
+	oldStops   = 0.003 // a finger stops the old note within this
+	fadeRate   = 11025 // samples a second are enough for the lower partials
 )
 
 // A change is where to look for the start of a note, in seconds about the place
@@ -103,28 +104,47 @@ func thinned(x []float64, by int) []float64 {
 	return out
 }
 
-// bestFade tries every start and rise. It returns the start that leaves the
-// least of the sound unexplained, what it leaves, and what a plain attack about
-// the place of the change leaves.
+// bestFade tries starts and rises, coarsely first. It returns the start that
+// leaves the least of the sound unexplained, what it leaves, and what a plain
+// attack about the place of the change leaves.
 func (v view) bestFade() (start int, left, plain float64) {
-	grain := max(1, int(fadeGrain*v.rate))
-	stop := rise(oldStops * v.rate)
+	f := fader{view: v, stop: rise(oldStops * v.rate), beforeLeft: v.leftBefore(), afterLeft: v.leftAfter()}
 	left, plain = math.Inf(1), math.Inf(1)
-	beforeLeft, afterLeft := v.leftBefore(), v.leftAfter()
+	grain := max(1, int(fadeGrain*v.rate))
+	last := len(v.x) - int(0.006*v.rate)
 	for r, seconds := range fadeRises {
 		up := rise(seconds * v.rate)
-		for begin := 0; begin < len(v.x)-int(0.006*v.rate); begin += grain {
-			end := min(len(v.x), begin+max(len(stop), len(up)))
-			e := beforeLeft[begin] + v.unexplained(begin, end, stop, up) + afterLeft[end]
-			if e < left {
+		near, least := 0, math.Inf(1)
+		for begin := 0; begin < last; begin += fadeCoarse * grain {
+			if e := f.leaves(begin, up); e < least {
+				near, least = begin, e
+			}
+		}
+		for begin := max(0, near-fadeCoarse*grain); begin < min(last, near+fadeCoarse*grain); begin += grain {
+			if e := f.leaves(begin, up); e < left {
 				start, left = begin, e
 			}
-			if away := float64(begin-v.at) / v.rate; r < plainRises && away > -0.0015 && away < 0.001 {
-				plain = min(plain, e)
+		}
+		if r < plainRises {
+			for begin := v.at - int(0.0015*v.rate); begin <= v.at+int(0.001*v.rate); begin += grain {
+				plain = min(plain, f.leaves(begin, up))
 			}
 		}
 	}
 	return start, left, plain
+}
+
+// A fader measures how well fades explain a view.
+type fader struct {
+	view
+	stop                  []float64 // how the old note goes
+	beforeLeft, afterLeft []float64
+}
+
+// leaves is what a fade from begin on leaves of the sound.
+func (f fader) leaves(begin int, up []float64) float64 {
+	end := min(len(f.x), begin+max(len(f.stop), len(up)))
+	return f.beforeLeft[begin] + f.unexplained(begin, end, f.stop, up) + f.afterLeft[end]
 }
 
 // rise is a raised cosine from 0 towards 1, which it reaches after its last

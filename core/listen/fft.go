@@ -56,17 +56,16 @@ func (f *fft) quarters(to, from []complex128, n, stride int) {
 		a, b, c, d := in[:stride], in[part:part+stride], in[2*part:2*part+stride], in[3*part:3*part+stride]
 		o0, o1 := out[:stride], out[stride:2*stride]
 		o2, o3 := out[2*stride:3*stride], out[3*stride:4*stride]
-		b, c, d = b[:len(a)], c[:len(a)], d[:len(a)]
-		o0, o1, o2, o3 = o0[:len(a)], o1[:len(a)], o2[:len(a)], o3[:len(a)]
 		for q := range a {
 			ac, bd := a[q]+c[q], b[q]+d[q]
-			less, side := a[q]-c[q], b[q]-d[q]
-			side = complex(-imag(side), real(side)) // a quarter turn
+			less, side := a[q]-c[q], quarterTurn(b[q]-d[q])
 			o0[q], o1[q] = ac+bd, w1*(less-side)
 			o2[q], o3[q] = w2*(ac-bd), w3*(less+side)
 		}
 	}
 }
+
+func quarterTurn(z complex128) complex128 { return complex(-imag(z), real(z)) }
 
 // A realFFT transforms real sequences of one length, as half as many complex
 // values.

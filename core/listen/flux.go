@@ -14,14 +14,14 @@ type flux struct {
 
 // How frames are compared, counted in frames of [frameHop].
 const (
-	fluxLag    = 2 // 12 ms: long enough for a soft attack, short enough for the fastest trill
-	beforePeak = 3 // from a peak back to before the attack
+	fluxLag    = 2 // 17 ms: long enough for a soft attack, short enough for the fastest trill
+	beforePeak = 2 // from a peak back to before the attack
 	fluxFrames = 16
 )
 
-// lastingAfter are the frames after a peak, 23 to 35 ms, in which a note still
+// lastingAfter are the frames after a peak, 26 to 35 ms, in which a note still
 // sounds but a click or a squeak has gone.
-var lastingAfter = [...]int{4, 5, 6}
+var lastingAfter = [...]int{3, 4}
 
 func newFlux(bands int) *flux {
 	f := &flux{gain: newGain()}
@@ -93,4 +93,4 @@ func (f *flux) lasting(peak int) float64 {
 }
 
 // lastingFrames is how long after a peak [flux.lasting] can tell.
-const lastingFrames = 6
+const lastingFrames = 4

@@ -48,7 +48,7 @@ func New(rate float64) *Listener {
 		thin: thin, rate: rate, hop: int(math.Round(frameHop * rate)),
 		spectrum: s, flux: newFlux(len(s.bands)),
 		pursuit: newPursuit(rate / float64(fadeStep(rate))), yin: newYIN(rate),
-		sound: recent{keep: int((maxRing + 1) * rate)},
+		sound: newRecent(int((maxRing + 1) * rate)),
 	}
 }
 

@@ -32,6 +32,7 @@ type pursuit struct {
 	windows map[int][]float64 // by length
 	framed  []float64
 	bins    []complex128 // up to the highest partial
+	lobes   []complex128
 }
 
 // newPursuit is for sounds of at most longestPursuit seconds.
@@ -39,7 +40,7 @@ func newPursuit(rate float64) *pursuit {
 	longest := int(math.Ceil(longestPursuit * rate))
 	n := 1 << bits.Len(uint(1.8*float64(longest)))
 	top := min(highestPartial, 0.45*rate) / rate
-	return &pursuit{newRealFFT(n), n, map[int][]float64{}, make([]float64, longest), make([]complex128, int(top*float64(n)))}
+	return &pursuit{newRealFFT(n), n, map[int][]float64{}, make([]float64, longest), make([]complex128, int(top*float64(n))), nil}
 }
 
 // partials takes x apart by matching pursuit under a Hann window (Mallat &
@@ -105,32 +106,38 @@ func (p *pursuit) summit(k int) float64 {
 // takeOut takes the sinusoid that makes bin k out of the spectrum. It returns
 // its amplitude as a complex number whose phase is that of the first sample.
 func (p *pursuit) takeOut(k int, step float64, length int) complex128 {
-	middle := float64(length-1) / 2
 	bin := 2 * math.Pi / float64(p.n)
-	lobe := func(j int) complex128 {
-		away := float64(j)*bin - step
-		return cmplx.Rect(hannLobe(away, length), -away*middle)
+	first, last := max(0, k-lobeReach), min(len(p.bins)-1, k+lobeReach)
+	// The lobe's phase is counted from the sound's first sample: it turns by as
+	// much from each bin to the next.
+	middle := float64(length-1) / 2
+	phase, turn := cmplx.Rect(1, (step-float64(first)*bin)*middle), cmplx.Rect(1, -bin*middle)
+	lobes := p.lobes[:0]
+	for j := first; j <= last; j++ {
+		lobes = append(lobes, phase*complex(hannLobe(float64(j)*bin-step, length), 0))
+		phase *= turn
 	}
-	amplitude := p.bins[k] / lobe(k)
-	for j := max(0, k-lobeReach); j <= min(len(p.bins)-1, k+lobeReach); j++ {
-		p.bins[j] -= amplitude * lobe(j)
+	p.lobes = lobes
+	amplitude := p.bins[k] / lobes[k-first]
+	for i, lobe := range lobes {
+		p.bins[first+i] -= amplitude * lobe
 	}
 	return 2 * amplitude
 }
 
 // hannLobe is the transform of a Hann window of n samples at an angle per
-// sample, with its phase counted from its middle.
+// sample, with its phase counted from its middle: the transform of n ones,
+// D(φ) = sin(nφ/2)/sin(φ/2), half of it at φ and a quarter a step to either side.
 func hannLobe(angle float64, n int) float64 {
-	next := 2 * math.Pi / float64(n-1)
-	return dirichlet(angle, n)/2 + dirichlet(angle-next, n)/4 + dirichlet(angle+next, n)/4
-}
-
-// dirichlet is the transform of n ones.
-func dirichlet(angle float64, n int) float64 {
 	if math.Abs(angle) < 1e-9 {
-		return float64(n)
+		return float64(n-1) / 2
 	}
-	return math.Sin(float64(n)*angle/2) / math.Sin(angle/2)
+	half := math.Pi / float64(n-1)
+	s, c := math.Sincos(float64(n) * angle / 2)
+	sn, cn := math.Sincos(float64(n) * half)
+	sa, ca := math.Sincos(angle / 2)
+	sh, ch := math.Sincos(half)
+	return s/sa/2 + (s*cn-c*sn)/(sa*ch-ca*sh)/4 + (s*cn+c*sn)/(sa*ch+ca*sh)/4
 }
 
 // sing writes sinusoids out for the samples [from, to), counted as their phases

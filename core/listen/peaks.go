@@ -9,14 +9,14 @@ type peak struct {
 }
 
 // peakReach is how many frames on either side a peak must top: 17 ms.
-const peakReach = 3
+const peakReach = 2
 
 // What makes a peak a candidate: it must rise above the flux's median over the
 // 100 ms before it, which is the unrest of the recording. A median, unlike a
 // mean, is not lifted by one strong attack.
 const (
 	threshold     = 5.5
-	medianFrames  = 17
+	medianFrames  = 11
 	medianShare   = 0.5
 	historyFrames = medianFrames + peakReach
 )

@@ -8,6 +8,9 @@ type recent struct {
 	end   int
 }
 
+// newRecent holds at least keep samples; pieces may be added of up to as many.
+func newRecent(keep int) recent { return recent{keep: keep, buf: make([]float64, 0, 3*keep)} }
+
 func (r *recent) add(samples []float64) {
 	if len(r.buf) > 2*r.keep {
 		drop := len(r.buf) - r.keep

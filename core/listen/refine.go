@@ -3,9 +3,10 @@ package listen
 import "math"
 
 // Times around a flux peak, in seconds. The flux tops while the attack is still
-// near the leading end of the frame.
+// in the later half of the frame.
 const (
-	refineBefore = 0.014
+	refineLater  = 0.003
+	refineBefore = 0.016
 	refineAfter  = 0.014
 	modelSpan    = 0.035
 	modelOrder   = 24
@@ -17,7 +18,7 @@ const (
 // of the prediction error's variance, by maximum likelihood (Hinkley,
 // Biometrika 57, 1970, for the principle).
 func (l *Listener) refine(p peak) int {
-	centre := p.frame*l.hop + len(l.spectrum.window)/2 + l.hop
+	centre := p.frame*l.hop + len(l.spectrum.window)/2 + int(refineLater*l.rate)
 	from, to := centre-int(refineBefore*l.rate), centre+int(refineAfter*l.rate)
 	past := l.sound.slice(from-int(modelSpan*l.rate), from)
 	region := l.sound.slice(from-modelOrder, to)

@@ -8,9 +8,9 @@ import (
 )
 
 // frameHop and frameSpan are the step and the length of the spectral frames in
-// seconds: 256 and 2048 samples at 44.1 kHz.
+// seconds: 384 and 2048 samples at 44.1 kHz.
 const (
-	frameHop  = 256.0 / 44100
+	frameHop  = 384.0 / 44100
 	frameSpan = 2048.0 / 44100
 )
 

@@ -8,15 +8,15 @@ const workingRate = 22050
 
 // tapsAside is how many of the thinned samples the low-pass filter reaches to
 // either side.
-const tapsAside = 8
+const tapsAside = 5
 
 // A thinner keeps one sample of so many, after taking out what is too high for
 // the lower rate. Kept sample i is at the place of the stream's sample i·by.
 type thinner struct {
-	by    int
-	taps  []float64 // a low-pass filter, symmetric about its middle
-	held  []float64 // samples not yet passed over
-	begun bool
+	by   int
+	taps []float64 // a low-pass filter, symmetric about its middle
+	held []float64 // samples not yet passed over
+	kept []float64
 }
 
 // newThinner brings a rate near the working rate. Lower rates stay as they are.
@@ -24,6 +24,7 @@ func newThinner(rate float64) *thinner {
 	t := &thinner{by: max(1, int(math.Round(rate/workingRate-0.2)))}
 	if t.by > 1 {
 		t.taps = lowPass(t.by)
+		t.held = make([]float64, tapsAside*t.by) // before the first sample there is silence
 	}
 	return t
 }
@@ -46,22 +47,20 @@ func lowPass(by int) []float64 {
 }
 
 // thin takes more of the stream and returns what is kept of it. A kept sample
-// comes out when all that its filter reaches is there.
+// comes out when all that its filter reaches is there. What is returned stays
+// until the next call.
 func (t *thinner) thin(samples []float64) []float64 {
 	if t.by == 1 {
 		return samples
 	}
-	if !t.begun { // before the first sample there is silence
-		t.held, t.begun = make([]float64, tapsAside*t.by), true
-	}
 	t.held = append(t.held, samples...)
-	var kept []float64
+	t.kept = t.kept[:0]
 	at := 0
 	for ; at+len(t.taps) <= len(t.held); at += t.by {
-		kept = append(kept, t.filtered(t.held[at:at+len(t.taps)]))
+		t.kept = append(t.kept, t.filtered(t.held[at:at+len(t.taps)]))
 	}
 	t.held = append(t.held[:0], t.held[at:]...)
-	return kept
+	return t.kept
 }
 
 // filtered is the filter's sum over as many samples as it has taps.
