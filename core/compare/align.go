@@ -103,6 +103,7 @@ func (a *aligner) followed(r row) (from, to int) {
 // best returns the cheapest alignment that ends in a pair.
 func (a *aligner) best(c, h int) cell {
 	best := cell{cost: float32(float64(h)*costExtra + float64(c)*costMissed)}
+	reach := a.reach(c, h)
 	for dh := 1; dh <= min(h, reach); dh++ {
 		// No cell of a row costs less than its least: most steps are ruled out by it.
 		spare := best.cost - a.rows[h-dh].least - float32(dh-1)*costExtra
@@ -111,7 +112,7 @@ func (a *aligner) best(c, h int) cell {
 		}
 	}
 	if a.landsRight(c, h) {
-		for far := reach + 1; far <= longReach; far++ {
+		for far := 2; far <= longReach; far++ {
 			a.consider(&best, c, h, far, 1)
 			a.consider(&best, c, h, 1, far)
 		}
@@ -120,6 +121,19 @@ func (a *aligner) best(c, h int) cell {
 		best.cost += costWrong
 	}
 	return best
+}
+
+// reach is how far steps to a pair may go: alignments far behind the cheapest are
+// kept for the sake of those that went a long way, and need no more than go on.
+func (a *aligner) reach(c, h int) int {
+	if h == 0 {
+		return reach
+	}
+	before, ok := a.rows[h-1].at(c - 1)
+	if ok && before.cost > a.rows[h-1].least+2*reach {
+		return 2
+	}
+	return reach
 }
 
 // landsRight reports whether the notes from a pair on are right, as after a

@@ -100,8 +100,8 @@ func Compare(chart drill.Chart, heard []listen.Note) Take {
 			best, pairs, off = a, p, maybe
 		}
 	}
-	// Once more at the tempo that was really held.
-	if held, ok := best.heldTempo(pairs); ok && held > 0 {
+	// Once more at the tempo that was really held, where it was another.
+	if held, ok := best.heldTempo(pairs); ok && held > 0 && math.Abs(held/best.spb-1) > 0.01 {
 		best.spb = held
 		pairs = best.align()
 	}
