@@ -129,7 +129,11 @@ func (l *Listener) judge(p peak) {
 		}
 		return
 	}
-	next := &onset{l.fadeIn(l.refine(p)), lasting}
+	at, plain := l.refine(p)
+	if !plain {
+		at = l.fadeIn(at)
+	}
+	next := &onset{at, lasting}
 	if l.open != nil {
 		if next.at-l.open.at < int(minInterval*l.rate) {
 			if next.lasting > l.open.lasting {

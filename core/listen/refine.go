@@ -17,19 +17,23 @@ const (
 // from that past begins to fail at the attack. The onset is the change point
 // of the prediction error's variance, by maximum likelihood (Hinkley,
 // Biometrika 57, 1970, for the principle).
-func (l *Listener) refine(p peak) int {
+//
+// It reports plain where the attack is so sharp that it cannot have begun before
+// as a fade.
+func (l *Listener) refine(p peak) (at int, plain bool) {
 	centre := p.frame*l.hop + len(l.spectrum.window)/2 + int(refineLater*l.rate)
 	from, to := centre-int(refineBefore*l.rate), centre+int(refineAfter*l.rate)
 	past := l.sound.slice(from-int(modelSpan*l.rate), from)
 	region := l.sound.slice(from-modelOrder, to)
 	if len(past) < 4*modelOrder || len(region) < 4*modelOrder {
-		return max(0, centre)
+		return max(0, centre), false
 	}
 	e := innovation(burg(past, modelOrder), region)
-	if at, ok := attack(e, int(riseStep*l.rate)); ok {
-		return from + at
+	change, gain := changePoint(e)
+	if gain < leastGain {
+		return centre, false
 	}
-	return centre
+	return from + attack(e, change, int(riseStep*l.rate)), gain > plainGain*float64(len(e))
 }
 
 // riseStep is the grain, in seconds, at which the innovation is followed.
@@ -41,31 +45,30 @@ const minorShare = 0.05
 
 // attack finds the sample of a note's attack in the innovation around it: the
 // change point of the variance, unless what follows it is far below the
-// loudest; then it is where the innovation first comes near that. It reports
-// false where the innovation does not change more than by chance.
-func attack(e []float64, step int) (int, bool) {
+// loudest; then it is where the innovation first comes near that.
+func attack(e []float64, change, step int) int {
 	loudest := 0.0
 	for at := 0; at+3*step <= len(e); at += step {
 		loudest = max(loudest, meanSquare(e[at:at+3*step]))
 	}
-	change, gain := changePoint(e)
-	if gain < leastGain {
-		return 0, false
-	}
 	if meanSquare(e[change:min(len(e), change+3*step)]) >= minorShare*loudest {
-		return riseBefore(e, change, step, loudest), true
+		return riseBefore(e, change, step, loudest)
 	}
 	for i := change; i < len(e); i++ {
 		if e[i]*e[i] > minorShare*loudest {
-			return i, true
+			return i
 		}
 	}
-	return change, true
+	return change
 }
 
-// leastGain is how much likelier, in twice the natural logarithm, two variances
-// must be than one: some 7 are reached by chance somewhere in steady noise.
-const leastGain = 30
+// By how much likelier, in twice the natural logarithm, two variances must be
+// than one: some 7 are reached by chance somewhere in steady noise. With so much
+// for each sample the attack is a plain one; soft slurs have less than half.
+const (
+	leastGain = 30
+	plainGain = 3.2
+)
 
 // riseShare is the share of the loudest innovation that counts as the start of
 // a soft attack where there is no noise to rise from.
