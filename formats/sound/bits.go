@@ -78,19 +78,24 @@ func (b *bitReader) unary() int {
 	}
 }
 
-// rice reads one residual: the quotient in unary, k bits below it, the sign
-// folded in the lowest.
-func (b *bitReader) rice(k int) int32 {
-	word := b.load()
-	zeros := bits.LeadingZeros64(word)
-	if zeros+1+k > 57 { // not all in one word
-		v := uint32(b.unary())<<k | b.read(k)
-		return int32(v>>1) ^ -int32(v&1)
+// rice reads residuals: the quotient in unary, k bits below it, the sign folded
+// into the lowest. It is the innermost loop of reading FLAC.
+func (b *bitReader) rice(out []int32, k int) {
+	for i := range out {
+		if at := b.pos >> 3; at+8 <= b.held {
+			word := binary.BigEndian.Uint64(b.buf[at:]) << (b.pos & 7)
+			if zeros := bits.LeadingZeros64(word); zeros+1+k <= 57 { // all in one word
+				b.pos += zeros + 1 + k
+				out[i] = unfolded(uint32(zeros)<<k | uint32(word<<(zeros+1)>>(64-k)))
+				continue
+			}
+		}
+		out[i] = unfolded(uint32(b.unary())<<k | b.read(k))
 	}
-	b.pos += zeros + 1 + k
-	v := uint32(zeros)<<k | uint32(word<<(zeros+1)>>(64-k))
-	return int32(v>>1) ^ -int32(v&1)
 }
+
+// unfolded takes the sign out of the lowest bit.
+func unfolded(v uint32) int32 { return int32(v>>1) ^ -int32(v&1) }
 
 // align goes on to the next whole byte.
 func (b *bitReader) align() { b.pos = (b.pos + 7) &^ 7 }

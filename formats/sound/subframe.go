@@ -1,8 +1,8 @@
 package sound
 
 // fixed are the fixed predictors (RFC 9639, 9.2.5): what is foretold of a sample
-// from those before it, the last first.
-var fixed = [][]int32{{}, {1}, {2, -1}, {3, -3, 1}, {4, -6, 4, -1}}
+// from those before it, the first of them first.
+var fixed = [][]int32{{}, {1}, {-1, 2}, {1, -3, 3}, {-1, 4, -6, 4}}
 
 // subframe reads one channel of a frame (9.2).
 func (f *flacReader) subframe(out []int32, depth int) error {
@@ -56,8 +56,8 @@ func (f *flacReader) linear(out []int32, depth, order int) error {
 	}
 	var room [32]int32
 	weights := room[:order]
-	for i := range weights {
-		weights[i] = b.signed(precision)
+	for i := range weights { // they are told for the last sample first
+		weights[order-1-i] = b.signed(precision)
 	}
 	return f.restored(out, weights, uint(shift))
 }
@@ -86,8 +86,8 @@ func (f *flacReader) restored(out, weights []int32, shift uint) error {
 	for i := len(weights); i < len(out); i++ {
 		sum := int64(0)
 		past := out[i-len(weights) : i]
-		for k, w := range weights {
-			sum += int64(w) * int64(past[len(past)-1-k])
+		for k, w := range weights[:len(past)] {
+			sum += int64(w) * int64(past[k])
 		}
 		out[i] += int32(sum >> shift)
 	}
@@ -112,9 +112,7 @@ func (f *flacReader) residuals(out []int32, order int) error {
 				part[i] = b.signed(depth)
 			}
 		} else {
-			for i := range part {
-				part[i] = b.rice(k)
-			}
+			b.rice(part, k)
 		}
 		if b.over() {
 			return ErrCutOff
