@@ -34,12 +34,11 @@ func (f *fft) transform(x []complex128) {
 		f.quarters(to, from, n, stride)
 		from, to = to, from
 	}
-	if n == 2 {
-		for q := range stride {
-			a, b := from[q], from[q+stride]
-			to[q], to[q+stride] = a+b, a-b
+	if n == 2 { // in place: nothing more is moved
+		for q, a := range from[:stride] {
+			b := from[q+stride]
+			from[q], from[q+stride] = a+b, a-b
 		}
-		from = to
 	}
 	if &from[0] != &x[0] {
 		copy(x, from)

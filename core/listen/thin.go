@@ -13,37 +13,47 @@ const tapsAside = 5
 // A thinner keeps one sample of so many, after taking out what is too high for
 // the lower rate. Kept sample i is at the place of the stream's sample i·by.
 type thinner struct {
-	by   int
-	taps []float64 // a low-pass filter, symmetric about its middle
-	held []float64 // samples not yet passed over
-	kept []float64
+	by     int
+	middle float64 // the low-pass filter's weight of the sample in its middle
+	aside  []tap   // and of those on either side
+	held   []float64
+	kept   []float64
+}
+
+// A tap weighs the two samples so far from the middle.
+type tap struct {
+	away   int
+	weight float64
 }
 
 // newThinner brings a rate near the working rate. Lower rates stay as they are.
 func newThinner(rate float64) *thinner {
 	t := &thinner{by: max(1, int(math.Round(rate/workingRate-0.2)))}
 	if t.by > 1 {
-		t.taps = lowPass(t.by)
+		t.lowPass()
 		t.held = make([]float64, tapsAside*t.by) // before the first sample there is silence
 	}
 	return t
 }
 
-// lowPass is a windowed sinc that passes up to 0.9 of half the thinned rate.
-func lowPass(by int) []float64 {
-	n := 2*tapsAside*by + 1
-	taps := hann(n + 2)[1 : n+1]
-	sum := 0.0
-	for i := range taps {
-		if x := 0.9 * math.Pi * float64(i-n/2) / float64(by); x != 0 {
-			taps[i] *= math.Sin(x) / x
+// lowPass makes the filter a windowed sinc that is down by half at half the
+// thinned rate. It is zero at whole multiples of by, which are left out.
+func (t *thinner) lowPass() {
+	reach := tapsAside * t.by
+	sum := 1.0
+	for away := 1; away < reach; away++ {
+		if away%t.by == 0 {
+			continue
 		}
-		sum += taps[i]
+		x := math.Pi * float64(away) / float64(t.by)
+		weight := math.Sin(x) / x * (0.5 + 0.5*math.Cos(math.Pi*float64(away)/float64(reach)))
+		t.aside = append(t.aside, tap{away, weight})
+		sum += 2 * weight
 	}
-	for i := range taps {
-		taps[i] /= sum
+	t.middle = 1 / sum
+	for i := range t.aside {
+		t.aside[i].weight /= sum
 	}
-	return taps
 }
 
 // thin takes more of the stream and returns what is kept of it. A kept sample
@@ -55,21 +65,14 @@ func (t *thinner) thin(samples []float64) []float64 {
 	}
 	t.held = append(t.held, samples...)
 	t.kept = t.kept[:0]
-	at := 0
-	for ; at+len(t.taps) <= len(t.held); at += t.by {
-		t.kept = append(t.kept, t.filtered(t.held[at:at+len(t.taps)]))
+	middle := tapsAside * t.by
+	for ; middle+tapsAside*t.by < len(t.held); middle += t.by {
+		sum := t.middle * t.held[middle]
+		for _, tap := range t.aside {
+			sum += tap.weight * (t.held[middle-tap.away] + t.held[middle+tap.away])
+		}
+		t.kept = append(t.kept, sum)
 	}
-	t.held = append(t.held[:0], t.held[at:]...)
+	t.held = append(t.held[:0], t.held[middle-tapsAside*t.by:]...)
 	return t.kept
-}
-
-// filtered is the filter's sum over as many samples as it has taps.
-func (t *thinner) filtered(x []float64) float64 {
-	middle := len(t.taps) / 2
-	taps, left, right := t.taps[:middle], x[:middle], x[middle+1:]
-	sum := t.taps[middle] * x[middle]
-	for i, w := range taps {
-		sum += w * (left[i] + right[middle-1-i])
-	}
-	return sum
 }
