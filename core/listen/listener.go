@@ -8,6 +8,14 @@ type Note struct {
 	End     float64 `json:"end"`     // when it falls silent or the next note starts
 	Pitch   float64 `json:"pitch"`   // MIDI note with its fraction
 	LevelDB float64 `json:"levelDb"` // RMS of the first 100 ms or of what there is, dB of full scale
+	Bend    float64 `json:"bend"`    // cents by which the pitch has moved towards the end
+	Carry   Carry   `json:"carry"`   // of the note before, on another string
+}
+
+// A Carry is how much of the note before still sounds within a note.
+type Carry struct {
+	Known bool    `json:"known"` // the two can be told apart
+	DB    float64 `json:"db"`    // 40 to 84 ms into the note, against what it was; −60 at the least
 }
 
 // MIDI returns the nearest MIDI note.
@@ -27,9 +35,11 @@ type Listener struct {
 	pursuit  *pursuit
 	yin      *yin
 
-	clicks int // sounds in silence that were too short to be notes
+	clicks int       // sounds in silence that were too short to be notes
+	ticks  []float64 // when short sounds came, s
 
 	open  *onset // the onset whose note is still sounding
+	last  Note   // the last one told
 	notes []Note // told since the last call
 }
 
@@ -55,8 +65,8 @@ func New(rate float64) *Listener {
 // Listen hears a whole recording at once.
 func Listen(rate float64, samples []float64) []Note {
 	l := New(rate)
-	l.Write(samples)
-	return l.Close()
+	notes := l.Write(samples)
+	return append(notes, l.Close()...)
 }
 
 // Write hears more samples, of full scale ±1. It returns the notes that have
@@ -74,15 +84,13 @@ func (l *Listener) Write(samples []float64) []Note {
 
 // Close ends the recording and returns the notes that were still open.
 func (l *Listener) Close() []Note {
-	told := l.notes
-	l.notes = nil
 	// Silence after the end lets the last frames and peaks come through.
 	end := l.sound.end
 	l.Write(make([]float64, int(0.3*l.rate)*l.thin.by))
 	if l.open != nil {
 		l.tell(end)
 	}
-	return append(told, l.notes...)
+	return l.notes
 }
 
 // maxRing is how long a note is followed at the most, in seconds.
@@ -127,6 +135,8 @@ func (l *Listener) judge(p peak) {
 		if l.open == nil {
 			l.clicks++
 		}
+		at, _ := l.refine(p)
+		l.ticks = append(l.ticks, float64(at)/l.rate)
 		return
 	}
 	at, plain := l.refine(p)
@@ -155,12 +165,23 @@ func (l *Listener) tell(end int) {
 	midi, lasts := l.yin.pitch(body), sounding(body, l.rate)
 	if midi == 0 || isClick(body, l.rate) || lasts < len(body) && lasts < int(minSounding*l.rate) {
 		l.clicks++
+		l.ticks = append(l.ticks, float64(at)/l.rate)
 		return
 	}
-	l.notes = append(l.notes, Note{
+	n := Note{
 		Onset:   float64(at) / l.rate,
 		End:     float64(at+lasts) / l.rate,
 		Pitch:   midi,
 		LevelDB: level(body, l.rate),
-	})
+		Bend:    l.bend(body, midi),
+	}
+	if l.last.End > n.Onset-0.02 { // it sounded until now
+		n.Carry.DB, n.Carry.Known = l.carry(at, end, l.last.Pitch, midi)
+	}
+	l.last = n
+	l.notes = append(l.notes, n)
 }
+
+// Ticks returns the times, in seconds, of sounds too short to be notes: a
+// metronome's clicks, and knocks and squeaks among them.
+func (l *Listener) Ticks() []float64 { return l.ticks }

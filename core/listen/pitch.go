@@ -39,7 +39,11 @@ func newYIN(rate float64) *yin {
 // itself, its difference normalised by the mean over shorter lags.
 func (y *yin) pitch(body []float64) float64 {
 	from := min(int(pitchFrom*y.rate), len(body)/4)
-	x := body[from:min(len(body), from+int(pitchSpan*y.rate))]
+	return y.pitchOf(body[from:min(len(body), from+int(pitchSpan*y.rate))])
+}
+
+// pitchOf is the pitch of all of x.
+func (y *yin) pitchOf(x []float64) float64 {
 	maxLag := min(int(y.rate/lowestPitch), len(x)/2)
 	minLag := int(y.rate / highestPitch)
 	if maxLag < minLag+2 {
