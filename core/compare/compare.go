@@ -33,6 +33,7 @@ type Take struct {
 	Extras      []listen.Note
 	FalseStart  []listen.Note // the drill begun, broken off and begun again, before the first match
 	TuningCents float64       // by how much the strings are sharp (+) or flat
+	Ticks       []float64     // short sounds heard besides, a metronome's clicks perhaps, s
 }
 
 // Count returns how many chart notes have the status s.

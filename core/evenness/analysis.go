@@ -17,6 +17,29 @@ type Analysis struct {
 	Transitions []Transition `json:"transitions"` // weakest first
 	Weakest     *FingerPair  `json:"weakest,omitempty"`
 	Foreign     bool         `json:"foreign"` // hardly a note matches: another drill
+	Pulse       Pulse        `json:"pulse"`
+	Slurs       Slurs        `json:"slurs"`
+	Connection  Connection   `json:"connection"`
+	Groups      []Group      `json:"groups"`
+	Endurance   *Endurance   `json:"endurance,omitempty"`
+	Course      Course       `json:"course"`
+}
+
+// A Course is how the take went as a whole.
+type Course struct {
+	StartS       float64 `json:"startS"` // when the first note came
+	AskedPasses  int     `json:"askedPasses"`
+	Passes       int     `json:"passes"`                 // begun or asked for
+	StoppedAfter *int    `json:"stoppedAfter,omitempty"` // index of the last note, where the drill was left unfinished
+	FalseStart   int     `json:"falseStart"`             // notes of a beginning that was broken off
+	Stops        []Stop  `json:"stops"`
+	TuningCents  float64 `json:"tuningCents"` // how far the strings are out of tune
+}
+
+// A Stop is where the player waited and went on.
+type Stop struct {
+	Before  int     `json:"before"` // index of the chart note after it
+	Seconds float64 `json:"seconds"`
 }
 
 // Tempo is how fast the take was really played.
@@ -32,6 +55,8 @@ type Timing struct {
 	SpreadPercent float64 `json:"spreadPercent"` // the same in % of the interval of two notes
 	CVPercent     float64 `json:"cvPercent"`     // standard deviation of interval/expected interval
 	AudibleMs     float64 `json:"audibleMs"`     // what the ear notices at this interval
+	PlusMinusMs   float64 `json:"plusMinusMs"`   // half of the spread's 95 % confidence interval; 0 for too few notes
+	Count         int     `json:"count"`         // notes it rests on
 }
 
 // Level is how regular the loudness is.
@@ -63,13 +88,9 @@ type Note struct {
 	DeviationMs   *float64       `json:"deviationMs,omitempty"`
 	LevelDB       *float64       `json:"levelDb,omitempty"`
 	RelativeLevel *float64       `json:"relativeLevelDb,omitempty"` // against the take's mean
-}
-
-// An Extra is a note that the chart does not have.
-type Extra struct {
-	T       float64 `json:"t"`
-	MIDI    int     `json:"midi"`
-	LevelDB float64 `json:"levelDb"`
+	GapMs         *float64       `json:"gapMs,omitempty"`           // silence before the next note, where there is an audible one
+	RingsDB       *float64       `json:"ringsDb,omitempty"`         // the string before still rings, this loud against what it was
+	BendCents     *float64       `json:"bendCents,omitempty"`       // the string is dragged sideways before the pull-off that follows
 }
 
 // A Pass holds the figures of one pass.
@@ -81,36 +102,30 @@ type Pass struct {
 // Judge works out all figures of a take.
 func Judge(t compare.Take) Analysis {
 	l := lineOf(t)
+	steps := stepsOf(t, l)
 	levels := levelsOf(t.Matches)
 	a := Analysis{
-		Tempo:   tempoOf(t, l),
-		Timing:  timingOf(t, l),
-		Level:   Level{MeanDB: mean(levels), SpreadDB: spread(levels), AudibleDB: AudibleDB},
-		Counts:  countsOf(t),
-		Notes:   notesOf(t, l, mean(levels)),
-		Extras:  make([]Extra, 0, len(t.Extras)),
-		Passes:  passesOf(t, l),
-		Foreign: t.Foreign(),
+		Tempo:       tempoOf(t, l),
+		Timing:      timingOf(t, l, steps),
+		Level:       Level{MeanDB: mean(levels), SpreadDB: spread(levels), AudibleDB: AudibleDB},
+		Counts:      countsOf(t),
+		Notes:       notesOf(t, l, mean(levels)),
+		Extras:      extrasOf(t),
+		Passes:      passesOf(t, l),
+		Transitions: transitionsOf(steps, AudibleMs(intervalMs(t, l))),
+		Foreign:     t.Foreign(),
+		Pulse:       pulseOf(t, l, steps),
+		Slurs:       slursOf(t, steps),
+		Connection:  connectionOf(steps),
+		Groups:      groupsOf(t, steps, mean(levels)),
+		Endurance:   enduranceOf(t, l),
+		Course:      courseOf(t, l),
 	}
-	for _, e := range t.Extras {
-		a.Extras = append(a.Extras, Extra{e.Onset, e.MIDI(), e.LevelDB})
-	}
-	a.Transitions = transitionsOf(t, l)
+	tellSteps(a.Notes, steps)
 	if len(a.Transitions) > 0 {
 		a.Weakest = &a.Transitions[0].FingerPair
 	}
 	return a
-}
-
-// lineOf draws the line through the notes that were played right.
-func lineOf(t compare.Take) line {
-	var beats, onsets []float64
-	for _, m := range t.Matches {
-		if m.Status == compare.Played {
-			beats, onsets = append(beats, m.Chart.Beat), append(onsets, m.Heard.Onset)
-		}
-	}
-	return fit(beats, onsets, 60/t.Chart.BPM)
 }
 
 func levelsOf(matches []compare.Match) []float64 {
@@ -133,10 +148,19 @@ func intervalMs(t compare.Take, l line) float64 {
 	return 1000 * l.secondsPerBeat / float64(t.Chart.NotesPerBeat)
 }
 
-func timingOf(t compare.Take, l line) Timing {
+func timingOf(t compare.Take, l line, steps []step) Timing {
 	interval := intervalMs(t, l)
-	s := spread(deviations(t.Matches, l))
-	return Timing{SpreadMs: s, SpreadPercent: 100 * s / interval, CVPercent: 100 * spread(intervalRatios(t, l)), AudibleMs: AudibleMs(interval)}
+	off := deviations(t.Matches, l)
+	s := spread(off)
+	ratios := values(steps, func(s step) (float64, bool) { return s.ratio, true })
+	timing := Timing{
+		SpreadMs: s, SpreadPercent: 100 * s / interval, CVPercent: 100 * spread(ratios),
+		AudibleMs: AudibleMs(interval), Count: len(off),
+	}
+	if f := spreadOf(off); f != nil {
+		timing.PlusMinusMs = f.PlusMinus
+	}
+	return timing
 }
 
 func deviations(matches []compare.Match, l line) []float64 {
@@ -149,20 +173,6 @@ func deviations(matches []compare.Match, l line) []float64 {
 	return off
 }
 
-// intervalRatios returns interval/expected interval for neighbouring chart
-// notes that were both played.
-func intervalRatios(t compare.Take, l line) []float64 {
-	var ratios []float64
-	for i := 1; i < len(t.Matches); i++ {
-		a, b := t.Matches[i-1], t.Matches[i]
-		if a.Status == compare.Played && b.Status == compare.Played {
-			asked := (b.Chart.Beat - a.Chart.Beat) * l.secondsPerBeat
-			ratios = append(ratios, (b.Heard.Onset-a.Heard.Onset)/asked)
-		}
-	}
-	return ratios
-}
-
 func countsOf(t compare.Take) Counts {
 	return Counts{
 		Expected: len(t.Matches), Played: t.Count(compare.Played), Missed: t.Count(compare.Missed),
@@ -173,13 +183,58 @@ func countsOf(t compare.Take) Counts {
 func notesOf(t compare.Take, l line, meanLevel float64) []Note {
 	notes := make([]Note, len(t.Matches))
 	for i, m := range t.Matches {
-		n := Note{Index: m.Index, Pass: m.Index / len(t.Chart.Notes), Status: m.Status, ExpectedT: l.start + l.secondsPerBeat*m.Chart.Beat}
+		n := Note{Index: m.Index, Pass: m.Index / len(t.Chart.Notes), Status: m.Status, ExpectedT: l.at(m.Chart.Beat)}
 		if m.Status != compare.Missed {
 			h := m.Heard
-			midi, off, relative := h.MIDI(), l.off(m.Chart.Beat, h.Onset), h.LevelDB-meanLevel
+			midi, off, relative := t.MIDI(h), l.off(m.Chart.Beat, h.Onset), h.LevelDB-meanLevel
 			n.T, n.End, n.MIDI, n.DeviationMs, n.LevelDB, n.RelativeLevel = &h.Onset, &h.End, &midi, &off, &h.LevelDB, &relative
 		}
 		notes[i] = n
 	}
 	return notes
+}
+
+// tellSteps notes at each note how it joins its neighbours, where that is heard.
+func tellSteps(notes []Note, steps []step) {
+	for _, s := range steps {
+		from, to := &notes[s.from.Index], &notes[s.to.Index]
+		if s.gaps() {
+			gap := 1000 * (s.to.Heard.Onset - s.from.Heard.End)
+			from.GapMs = &gap
+		}
+		if rings, known := s.rings(); rings && known {
+			to.RingsDB = &s.to.Heard.Carry.DB
+		}
+		if s.pulls() && s.from.Heard.Bend > bentCents {
+			from.BendCents = &s.from.Heard.Bend
+		}
+	}
+}
+
+// unfinished is how many notes must be missing at the end for the drill to have
+// been left.
+const unfinished = 3
+
+func courseOf(t compare.Take, l line) Course {
+	c := Course{
+		AskedPasses: max(1, t.Chart.Passes), Passes: t.Passes, FalseStart: len(t.FalseStart),
+		Stops: make([]Stop, 0, len(l.stops)), TuningCents: t.TuningCents,
+	}
+	if last := t.Last(); last >= 0 && last < len(t.Matches)-unfinished {
+		c.StoppedAfter = &last
+	}
+	for _, m := range t.Matches {
+		if m.Status != compare.Missed {
+			c.StartS = m.Heard.Onset
+			break
+		}
+	}
+	for _, s := range l.stops {
+		for _, m := range t.Matches {
+			if m.Chart.Beat == s.beat {
+				c.Stops = append(c.Stops, Stop{m.Index, s.seconds})
+			}
+		}
+	}
+	return c
 }

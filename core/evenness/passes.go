@@ -27,7 +27,7 @@ func passesOf(t compare.Take, l line) []Pass {
 func extrasIn(t compare.Take, l line, p int) int {
 	n, last := 0, len(t.Matches)/len(t.Chart.Notes)-1
 	for _, e := range t.Extras {
-		at := int((e.Onset - l.start) / (l.secondsPerBeat * t.Chart.Beats()))
+		at := int(l.beatAt(e.Onset) / t.Chart.Beats())
 		if max(0, min(last, at)) == p {
 			n++
 		}

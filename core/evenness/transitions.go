@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"slices"
 
-	"manudrill/core/compare"
 	"manudrill/core/drill"
 )
 
@@ -18,10 +17,13 @@ type FingerPair struct {
 // A Transition holds the figures of a finger pair.
 type Transition struct {
 	FingerPair
-	Count    int     `json:"count"`
-	MeanMs   float64 `json:"meanMs"`   // by how much the interval into the note is longer (+) than its share
-	SpreadMs float64 `json:"spreadMs"` // standard deviation of the same
-	LevelDB  float64 `json:"levelDb"`  // mean level of the note against the one before
+	Count       int     `json:"count"`
+	MeanMs      float64 `json:"meanMs"`                    // by how much the interval into the note is longer (+) than its share
+	PlusMinusMs float64 `json:"plusMinusMs"`               // half of the mean's 95 % confidence interval; 0 for too few
+	SpreadMs    float64 `json:"spreadMs"`                  // standard deviation of the same
+	LevelDB     float64 `json:"levelDb"`                   // mean level of the note against the one before
+	Sounding    *Figure `json:"soundingPercent,omitempty"` // of the note before, share of the interval
+	Sure        bool    `json:"sure"`                      // enough notes to say that it is late or early
 }
 
 // weakness orders transitions: a finger that comes late is weak, and so is one
@@ -32,24 +34,18 @@ func (t Transition) weakness(audibleMs float64) float64 {
 
 // transitionsOf groups the notes of a take by the finger before and the finger
 // that plays, on one string, weakest first.
-func transitionsOf(t compare.Take, l line) []Transition {
-	excess := map[FingerPair][]float64{}
-	drop := map[FingerPair][]float64{}
-	for i := 1; i < len(t.Matches); i++ {
-		a, b := t.Matches[i-1], t.Matches[i]
-		if a.Status != compare.Played || b.Status != compare.Played ||
-			a.Chart.String != b.Chart.String || a.Chart.Finger == b.Chart.Finger && a.Chart.Hand == b.Chart.Hand {
-			continue
+func transitionsOf(steps []step, audible float64) []Transition {
+	of := map[FingerPair][]step{}
+	for _, s := range steps {
+		if s.fingers() {
+			pair := FingerPair{s.from.Chart.Finger, s.to.Chart.Finger, s.to.Chart.Attack}
+			of[pair] = append(of[pair], s)
 		}
-		pair := FingerPair{a.Chart.Finger, b.Chart.Finger, b.Chart.Attack}
-		excess[pair] = append(excess[pair], l.off(b.Chart.Beat, b.Heard.Onset)-l.off(a.Chart.Beat, a.Heard.Onset))
-		drop[pair] = append(drop[pair], b.Heard.LevelDB-a.Heard.LevelDB)
 	}
-	out := make([]Transition, 0, len(excess))
-	for pair, ms := range excess {
-		out = append(out, Transition{pair, len(ms), mean(ms), spread(ms), mean(drop[pair])})
+	out := make([]Transition, 0, len(of))
+	for pair, steps := range of {
+		out = append(out, transitionOf(pair, steps))
 	}
-	audible := AudibleMs(intervalMs(t, l))
 	slices.SortFunc(out, func(a, b Transition) int {
 		return cmp.Or(
 			cmp.Compare(b.weakness(audible), a.weakness(audible)),
@@ -57,4 +53,19 @@ func transitionsOf(t compare.Take, l line) []Transition {
 		)
 	})
 	return out
+}
+
+func transitionOf(pair FingerPair, steps []step) Transition {
+	ms := excesses(steps)
+	t := Transition{FingerPair: pair, Count: len(ms), MeanMs: mean(ms), SpreadMs: spread(ms)}
+	t.LevelDB = mean(values(steps, func(s step) (float64, bool) { return s.levelDB(), true }))
+	t.Sounding = meanOf(values(steps, func(s step) (float64, bool) {
+		share, known := s.sounding()
+		return 100 * share, known
+	}))
+	if f := meanOf(ms); f != nil {
+		t.PlusMinusMs = f.PlusMinus
+		t.Sure = f.exceeds(0) || f.below(0)
+	}
+	return t
 }

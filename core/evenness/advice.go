@@ -1,0 +1,317 @@
+package evenness
+
+import (
+	"fmt"
+	"math"
+
+	"manudrill/core/drill"
+)
+
+// Advice is what an instructor would say of a take, most important first, and
+// what to practise for it: two drills at the most.
+type Advice struct {
+	Findings []Finding `json:"findings"`
+	Remedies []Remedy  `json:"remedies"`
+}
+
+// A Finding is one sentence and how many notes it rests on.
+type Finding struct {
+	About string `json:"about"` // which rule found it
+	Text  string `json:"text"`
+	Count int    `json:"count,omitempty"`
+}
+
+// A rule looks at an analysis and says what it finds, or nothing.
+type rule struct {
+	about string
+	find  func(Analysis) (text string, count int)
+}
+
+// rules in the order of importance: what was played at all, clean, even in time,
+// even in level, joined, and how long it lasts.
+var rules = []rule{
+	{"foreign", findForeign},
+	{"tuning", findTuning},
+	{"course", findCourse},
+	{"passes", findPasses},
+	{"late", findLate},
+	{"uneven", findUneven},
+	{"hurried", findHurried},
+	{"crossing", findCrossing},
+	{"shift", findShift},
+	{"drift", findDrift},
+	{"click", findClick},
+	{"slurs", findSoftSlurs},
+	{"gaps", findGaps},
+	{"ringing", findRinging},
+	{"bend", findBend},
+	{"tires", findTiring},
+	{"source", findSource},
+}
+
+// Advise says what stands out in a take of a chart. Where nothing can be heard
+// that is said.
+func Advise(a Analysis, c drill.Chart) Advice {
+	advice := Advice{Findings: []Finding{}, Remedies: []Remedy{}}
+	for _, r := range rules {
+		text, count := r.find(a)
+		if text == "" {
+			continue
+		}
+		advice.Findings = append(advice.Findings, Finding{r.about, text, count})
+		if a.Foreign {
+			return advice // nothing more can be said of it
+		}
+	}
+	if len(advice.Findings) == 0 && a.Counts.Played > 0 {
+		advice.Findings = append(advice.Findings, Finding{"even", "Nothing stands out: what is left of unevenness is not heard.", a.Counts.Played})
+	}
+	advice.Remedies = remedies(a, c)
+	return advice
+}
+
+// give is a value as it is said: with its interval.
+func (f *Figure) give(unit string) string {
+	return fmt.Sprintf("%.0f %s (give or take %.0f)", math.Abs(f.Value), unit, math.Ceil(f.PlusMinus))
+}
+
+func findForeign(a Analysis) (string, int) {
+	if !a.Foreign {
+		return "", 0
+	}
+	return fmt.Sprintf("Hardly a note of this drill was heard, %d of %d. Was another one played?", a.Counts.Played, a.Counts.Expected), a.Counts.Played
+}
+
+// outOfTune is how many cents the strings must be off to be worth a word.
+const outOfTune = 12
+
+func findTuning(a Analysis) (string, int) {
+	cents := a.Course.TuningCents
+	if math.Abs(cents) < outOfTune || a.Counts.Played < fewest {
+		return "", 0
+	}
+	way := "sharp"
+	if cents < 0 {
+		way = "flat"
+	}
+	return fmt.Sprintf("The guitar is %.0f cents %s. The notes were understood all the same; tune before the next take.", math.Abs(cents), way), a.Counts.Played
+}
+
+func findCourse(a Analysis) (string, int) {
+	switch c := a.Course; {
+	case len(c.Stops) == 1:
+		return fmt.Sprintf("You stopped for %.1f s before note %d and went on. The wait does not count as unevenness.", c.Stops[0].Seconds, c.Stops[0].Before+1), 0
+	case len(c.Stops) > 1:
+		return fmt.Sprintf("You stopped %d times and went on, first before note %d. A slower tempo would let you play through.", len(c.Stops), c.Stops[0].Before+1), 0
+	case c.StoppedAfter != nil:
+		return fmt.Sprintf("The drill was left after note %d of %d.", *c.StoppedAfter+1, a.Counts.Expected), 0
+	case c.FalseStart > 0:
+		return fmt.Sprintf("You began twice: the first %d notes were left out.", c.FalseStart), c.FalseStart
+	}
+	return "", 0
+}
+
+func findPasses(a Analysis) (string, int) {
+	if a.Course.Passes <= a.Course.AskedPasses {
+		return "", 0
+	}
+	return fmt.Sprintf("You played %d passes where %d would do; all of them count.", a.Course.Passes, a.Course.AskedPasses), 0
+}
+
+// fingers names them as a teacher does.
+var fingers = [...]string{"open string", "index finger", "middle finger", "ring finger", "little finger"}
+
+func finger(n int) string { return "the " + fingers[max(0, min(n, len(fingers)-1))] }
+
+var attackWords = map[drill.Attack]string{
+	drill.Pick: "picked", drill.Hammer: "hammered on", drill.Pull: "pulled off", drill.Tap: "tapped",
+	drill.Slide: "slid to", drill.Nowhere: "hammered on from nowhere", drill.Bend: "bent to",
+}
+
+// words is a transition as a teacher says it.
+func (p FingerPair) words() string {
+	return fmt.Sprintf("%s after %s, %s", finger(p.To), finger(p.From), attackWords[p.Attack])
+}
+
+func findLate(a Analysis) (string, int) {
+	t := a.late()
+	if t == nil {
+		return "", 0
+	}
+	return fmt.Sprintf("%s, comes late: by %.0f ms on average (give or take %.0f), %d times.",
+		sentence(t.words()), t.MeanMs, math.Ceil(t.PlusMinusMs), t.Count), t.Count
+}
+
+// late returns the transition that surely comes late by more than is heard, the
+// weakest of them.
+func (a Analysis) late() *Transition {
+	for i, t := range a.Transitions {
+		if t.Sure && t.MeanMs > a.Timing.AudibleMs {
+			return &a.Transitions[i]
+		}
+	}
+	return nil
+}
+
+// uneven returns the transition whose interval varies most, where it is heard
+// and no other comes late.
+func (a Analysis) uneven() *Transition {
+	if a.late() != nil {
+		return nil
+	}
+	var worst *Transition
+	for i, t := range a.Transitions {
+		if t.Count >= fewest && t.SpreadMs > 2*a.Timing.AudibleMs && (worst == nil || t.SpreadMs > worst.SpreadMs) {
+			worst = &a.Transitions[i]
+		}
+	}
+	return worst
+}
+
+func findUneven(a Analysis) (string, int) {
+	t := a.uneven()
+	if t == nil {
+		return "", 0
+	}
+	return fmt.Sprintf("%s, is the least sure: its interval varies by %.0f ms, over %d times.", sentence(t.words()), t.SpreadMs, t.Count), t.Count
+}
+
+func findHurried(a Analysis) (string, int) {
+	for i := len(a.Transitions) - 1; i >= 0; i-- {
+		if t := a.Transitions[i]; t.Sure && t.MeanMs < -a.Timing.AudibleMs {
+			return fmt.Sprintf("%s, is hurried: %.0f ms early on average, %d times. The easy parts go faster than the hard ones.", sentence(t.words()), -t.MeanMs, t.Count), t.Count
+		}
+	}
+	return "", 0
+}
+
+// lateGroup returns the group of a kind that surely comes late, the latest.
+func (a Analysis) lateGroup(kind Kind) *Group {
+	var worst *Group
+	for i, g := range a.Groups {
+		if g.Kind == kind && g.Number > 0 && g.MeanMs.exceeds(a.Timing.AudibleMs) && (worst == nil || g.MeanMs.Value > worst.MeanMs.Value) {
+			worst = &a.Groups[i]
+		}
+	}
+	return worst
+}
+
+func findCrossing(a Analysis) (string, int) {
+	g := a.lateGroup(ByCrossing)
+	switch {
+	case g == nil:
+		return "", 0
+	case g.Number > 1:
+		return fmt.Sprintf("Notes %d strings away come late, by %s.", g.Number, g.MeanMs.give("ms")), g.Count
+	}
+	return fmt.Sprintf("Changing the string costs time: the note after it comes late by %s.", g.MeanMs.give("ms")), g.Count
+}
+
+func findShift(a Analysis) (string, int) {
+	g := a.lateGroup(ByShift)
+	if g == nil {
+		return "", 0
+	}
+	return fmt.Sprintf("After a shift of the hand the note comes late, by %s.", g.MeanMs.give("ms")), g.Count
+}
+
+// driftHeard is how much the tempo must change over a take to be heard, in %: a
+// little above the smallest change of tempo that listeners notice (common
+// practice).
+const driftHeard = 3
+
+func findDrift(a Analysis) (string, int) {
+	d := a.Pulse.DriftPercent
+	switch {
+	case d.exceeds(driftHeard):
+		return "The tempo rises over the take by " + d.give("%") + ".", d.Count
+	case d.below(driftHeard):
+		return "The tempo falls over the take by " + d.give("%") + ".", d.Count
+	}
+	return "", 0
+}
+
+// clickHeard is how far from the click playing is heard as beside it, in ms.
+const clickHeard = 15
+
+func findClick(a Analysis) (string, int) {
+	c := a.Pulse.ClickMs
+	switch {
+	case c.exceeds(clickHeard):
+		return "You play behind the click, by " + c.give("ms") + ".", c.Count
+	case c.below(clickHeard):
+		return "You play ahead of the click, by " + c.give("ms") + ".", c.Count
+	}
+	return "", 0
+}
+
+// softSlurs is how much softer than picked ones slurred notes may be without a
+// word, in dB: a finger never strikes like a pick.
+const softSlurs = 4
+
+func findSoftSlurs(a Analysis) (string, int) {
+	l := a.Slurs.LevelDB
+	if !l.below(softSlurs) {
+		return "", 0
+	}
+	return "Slurred notes are softer than picked ones by " + l.give("dB") + ": let the fingers fall faster, and pluck with those that leave.", l.Count
+}
+
+// oftenShare is how often something must happen, of the times it could, to be a
+// habit.
+const oftenShare = 0.2
+
+func often(n, of int) bool { return of >= fewest && n >= 3 && float64(n) >= oftenShare*float64(of) }
+
+func findGaps(a Analysis) (string, int) {
+	c := a.Connection
+	if !often(c.Gaps, c.GapsOf) {
+		return "", 0
+	}
+	return fmt.Sprintf("%d of %d notes end before the next begins: a finger is lifted or put down early, or the pick rests on the string.", c.Gaps, c.GapsOf), c.GapsOf
+}
+
+func findRinging(a Analysis) (string, int) {
+	c := a.Connection
+	if !often(c.Ringing, c.RingingOf) {
+		return "", 0
+	}
+	return fmt.Sprintf("After %d of %d string changes the string left behind rings on: damp thicker strings with the palm, thinner ones with the underside of the first finger.", c.Ringing, c.RingingOf), c.RingingOf
+}
+
+func findBend(a Analysis) (string, int) {
+	c := a.Connection
+	if !often(c.Bent, c.BentOf) {
+		return "", 0
+	}
+	return fmt.Sprintf("Before %d of %d pull-offs the string is dragged sideways and rises in pitch: hold it with the finger that stays.", c.Bent, c.BentOf), c.BentOf
+}
+
+func findTiring(a Analysis) (string, int) {
+	e := a.Endurance
+	if e == nil || !e.Tires {
+		return "", 0
+	}
+	return fmt.Sprintf("The hand tires: the spread grows from %.0f ms in the first third to %.0f ms in the last. Shorter takes, with rests; stop if it hurts.",
+		e.First.SpreadMs.Value, e.Last.SpreadMs.Value), e.Last.SpreadMs.Count
+}
+
+// clearlyMore is how many times one part of the unevenness must outweigh the
+// other to be named.
+const clearlyMore = 2.0
+
+func findSource(a Analysis) (string, int) {
+	clock, motor := a.Pulse.ClockMs, a.Pulse.MotorMs
+	switch {
+	case clock == nil || a.Timing.SpreadMs < a.Timing.AudibleMs || a.late() != nil:
+		return "", 0
+	case clock.Value-clock.PlusMinus > clearlyMore*(motor.Value+motor.PlusMinus):
+		return fmt.Sprintf("The beat itself wavers, by %.0f ms a note, more than the fingers: listen to the click.", clock.Value), clock.Count
+	case motor.Value-motor.PlusMinus > clearlyMore*(clock.Value+clock.PlusMinus):
+		return fmt.Sprintf("The beat is steady; single fingers stray from it, by %.0f ms.", motor.Value), motor.Count
+	}
+	return "", 0
+}
+
+// sentence begins with a capital.
+func sentence(s string) string { return string(s[0]-'a'+'A') + s[1:] }

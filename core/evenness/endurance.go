@@ -1,0 +1,66 @@
+package evenness
+
+import (
+	"gonum.org/v1/gonum/stat/distuv"
+
+	"manudrill/core/compare"
+)
+
+// Endurance sets the first third of a take against the last.
+type Endurance struct {
+	First Third `json:"first"`
+	Last  Third `json:"last"`
+	Tires bool  `json:"tires"` // surely less even at the end, by more than is heard
+}
+
+// A Third holds the figures of a third of the notes.
+type Third struct {
+	RightPercent float64 `json:"rightPercent"`
+	SpreadMs     *Figure `json:"spreadMs,omitempty"`
+	LevelDB      *Figure `json:"levelDb,omitempty"`
+	BPM          float64 `json:"bpm"`
+}
+
+// tiringShare is how much larger the spread must be at the end.
+const tiringShare = 1.3
+
+// enduranceOf is nil where a third would hold too few notes.
+func enduranceOf(t compare.Take, l line) *Endurance {
+	third := (t.Last() + 1) / 3
+	if third < 2*fewest {
+		return nil
+	}
+	first, a := thirdOf(t, l, t.Matches[:third])
+	last, b := thirdOf(t, l, t.Matches[t.Last()+1-third:t.Last()+1])
+	e := &Endurance{First: first, Last: last}
+	if first.SpreadMs == nil || last.SpreadMs == nil {
+		return e
+	}
+	// The ratio of two variances, by the F distribution.
+	f := distuv.F{D1: float64(len(b) - 1), D2: float64(len(a) - 1)}
+	ratio := spread(b) / max(1e-9, spread(a))
+	audible := AudibleMs(intervalMs(t, l))
+	e.Tires = ratio > tiringShare && 1-f.CDF(ratio*ratio) < 0.05 && spread(b) > audible/2
+	return e
+}
+
+// thirdOf measures notes about a line of their own, so that a drift of the tempo
+// counts nothing here.
+func thirdOf(t compare.Take, l line, matches []compare.Match) (Third, []float64) {
+	var beats, onsets []float64
+	for _, m := range matches {
+		if m.Status == compare.Played {
+			waited := l.at(m.Chart.Beat) - l.start - l.secondsPerBeat*m.Chart.Beat
+			beats, onsets = append(beats, m.Chart.Beat), append(onsets, m.Heard.Onset-waited)
+		}
+	}
+	own := fit(beats, onsets, l.secondsPerBeat)
+	off := make([]float64, len(beats))
+	for i, beat := range beats {
+		off[i] = own.off(beat, onsets[i])
+	}
+	return Third{
+		RightPercent: 100 * float64(len(beats)) / float64(len(matches)),
+		SpreadMs:     spreadOf(off), LevelDB: meanOf(levelsOf(matches)), BPM: 60 / own.secondsPerBeat,
+	}, off
+}

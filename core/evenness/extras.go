@@ -1,0 +1,57 @@
+package evenness
+
+import (
+	"slices"
+
+	"manudrill/core/compare"
+	"manudrill/core/listen"
+)
+
+// An ExtraKind says what an extra note most likely is.
+type ExtraKind string
+
+// Kinds of extra notes.
+const (
+	Repeated ExtraKind = "repeated" // the note before or after once more
+	Touched  ExtraKind = "touched"  // an open string
+	Other    ExtraKind = "other"
+)
+
+// An Extra is a note that the chart does not have.
+type Extra struct {
+	T       float64   `json:"t"`
+	MIDI    int       `json:"midi"`
+	LevelDB float64   `json:"levelDb"`
+	Kind    ExtraKind `json:"kind,omitempty"`
+}
+
+func extrasOf(t compare.Take) []Extra {
+	out := make([]Extra, 0, len(t.Extras))
+	for _, e := range t.Extras {
+		out = append(out, Extra{e.Onset, t.MIDI(e), e.LevelDB, extraKind(t, e)})
+	}
+	return out
+}
+
+func extraKind(t compare.Take, e listen.Note) ExtraKind {
+	midi := t.MIDI(e)
+	before, after := -1, -1
+	for i, m := range t.Matches {
+		switch {
+		case m.Status == compare.Missed:
+		case m.Heard.Onset <= e.Onset:
+			before = i
+		case after < 0:
+			after = i
+		}
+	}
+	for _, i := range []int{before, after} {
+		if i >= 0 && t.MIDI(t.Matches[i].Heard) == midi {
+			return Repeated
+		}
+	}
+	if slices.Contains(t.Chart.Tuning, midi) {
+		return Touched
+	}
+	return Other
+}

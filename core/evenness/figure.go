@@ -1,0 +1,71 @@
+package evenness
+
+import (
+	"math"
+
+	"gonum.org/v1/gonum/stat"
+	"gonum.org/v1/gonum/stat/distuv"
+)
+
+// A Figure is a measured value with how many notes it rests on and half the
+// width of its 95 % confidence interval. There is none where they are too few.
+type Figure struct {
+	Value     float64 `json:"value"`
+	PlusMinus float64 `json:"plusMinus"`
+	Count     int     `json:"count"`
+}
+
+// fewest is how many values a figure must rest on: with fewer its interval is
+// wider than what it tells.
+const fewest = 5
+
+// meanOf is the mean of x, with Student's interval; nil for too few.
+func meanOf(x []float64) *Figure {
+	if len(x) < fewest {
+		return nil
+	}
+	m, sd := stat.MeanStdDev(x, nil)
+	n := float64(len(x))
+	t := distuv.StudentsT{Mu: 0, Sigma: 1, Nu: n - 1}.Quantile(0.975)
+	return &Figure{m, t * sd / math.Sqrt(n), len(x)}
+}
+
+// spreadOf is the standard deviation of x. Its interval is that of a normal
+// sample's, by the χ² distribution, its wider side told.
+func spreadOf(x []float64) *Figure {
+	if len(x) < fewest {
+		return nil
+	}
+	s := spread(x)
+	k := float64(len(x) - 1)
+	upper := s * math.Sqrt(k/distuv.ChiSquared{K: k}.Quantile(0.025))
+	return &Figure{s, upper - s, len(x)}
+}
+
+// differenceOf is the mean of a less the mean of b, with Welch's interval
+// (Biometrika 34, 1947); nil where either has too few.
+func differenceOf(a, b []float64) *Figure {
+	if len(a) < fewest || len(b) < fewest {
+		return nil
+	}
+	ma, sa := stat.MeanStdDev(a, nil)
+	mb, sb := stat.MeanStdDev(b, nil)
+	va, vb := sa*sa/float64(len(a)), sb*sb/float64(len(b))
+	f := &Figure{ma - mb, 0, min(len(a), len(b))}
+	if va+vb > 0 {
+		nu := (va + vb) * (va + vb) / (va*va/float64(len(a)-1) + vb*vb/float64(len(b)-1))
+		f.PlusMinus = distuv.StudentsT{Mu: 0, Sigma: 1, Nu: nu}.Quantile(0.975) * math.Sqrt(va+vb)
+	}
+	return f
+}
+
+// exceeds reports whether the figure is surely beyond zero and its value beyond
+// what can be heard.
+func (f *Figure) exceeds(audible float64) bool {
+	return f != nil && f.Value > audible && f.Value-f.PlusMinus > 0
+}
+
+// below is exceeds on the other side.
+func (f *Figure) below(audible float64) bool {
+	return f != nil && f.Value < -audible && f.Value+f.PlusMinus < 0
+}

@@ -1,0 +1,194 @@
+package evenness
+
+import (
+	"math"
+	"slices"
+
+	"gonum.org/v1/gonum/stat"
+	"gonum.org/v1/gonum/stat/distuv"
+
+	"manudrill/core/compare"
+)
+
+// A Pulse is where unevenness in time comes from. What too few notes tell is
+// missing.
+type Pulse struct {
+	NPVI         *Figure `json:"npvi,omitempty"`         // of neighbouring intervals, against what they should be
+	DriftPercent *Figure `json:"driftPercent,omitempty"` // tempo at the end against the start, of the line bent once
+	ClockMs      *Figure `json:"clockMs,omitempty"`      // the part of the intervals' spread that comes from the head
+	MotorMs      *Figure `json:"motorMs,omitempty"`      // and from the hand
+	ClickMs      *Figure `json:"clickMs,omitempty"`      // behind (+) or ahead of the click that is in the recording
+}
+
+func pulseOf(t compare.Take, l line, steps []step) Pulse {
+	p := Pulse{NPVI: npvi(steps), DriftPercent: driftOf(t, l), ClickMs: againstClick(t)}
+	p.ClockMs, p.MotorMs = clockAndMotor(runsOf(steps))
+	return p
+}
+
+// npvi is the normalised pairwise variability index (Grabe & Low, Laboratory
+// Phonology 7, 2002): the mean of how far neighbouring intervals differ, as a
+// share of their mean, in %. Intervals are taken against what they should be, so
+// that a written rhythm counts nothing.
+func npvi(steps []step) *Figure {
+	var each []float64
+	for _, run := range runsOf(steps) {
+		for i := 1; i < len(run); i++ {
+			a, b := run[i-1].ratio, run[i].ratio
+			each = append(each, 100*math.Abs(a-b)/((a+b)/2))
+		}
+	}
+	return meanOf(each)
+}
+
+// runsOf splits steps where a note between is missing.
+func runsOf(steps []step) [][]step {
+	var runs [][]step
+	for i, s := range steps {
+		if i == 0 || steps[i-1].to.Index != s.from.Index {
+			runs = append(runs, nil)
+		}
+		runs[len(runs)-1] = append(runs[len(runs)-1], s)
+	}
+	return runs
+}
+
+// enoughForClock is how many intervals the autocovariance must rest on.
+const enoughForClock = 30
+
+// clockAndMotor parts the variance of the intervals into that of a clock and
+// that of the hand (Wing & Kristofferson, Percept. Psychophys. 14, 1973): a hand
+// that is late once makes one interval longer and the next shorter, so the motor
+// variance is minus the covariance of neighbours, and the clock's is what is
+// left, γ(0) + 2γ(1). Errors are those of a sample autocovariance (Bartlett).
+func clockAndMotor(runs [][]step) (clock, motor *Figure) {
+	var all []float64
+	for _, run := range runs {
+		all = append(all, excesses(run)...)
+	}
+	if len(all) < enoughForClock {
+		return nil, nil
+	}
+	middle := mean(all)
+	var zero, one float64
+	neighbours := 0
+	for _, run := range runs {
+		for i, s := range run {
+			d := s.excessMs - middle
+			zero += d * d
+			if i > 0 {
+				one += d * (run[i-1].excessMs - middle)
+				neighbours++
+			}
+		}
+	}
+	if neighbours < enoughForClock {
+		return nil, nil
+	}
+	zero /= float64(len(all))
+	one /= float64(neighbours)
+	rho := 0.0
+	if zero > 0 {
+		rho = one / zero
+	}
+	se := 1.96 * zero * math.Sqrt((1+2*rho*rho)/float64(neighbours))
+	root := func(variance, error float64) *Figure {
+		s := math.Sqrt(max(0, variance))
+		return &Figure{s, math.Sqrt(max(0, variance)+error) - s, len(all)}
+	}
+	return root(zero+2*one, 2*se), root(-one, se)
+}
+
+// driftOf bends the line once: the coefficient of the second orthogonal
+// polynomial over the beats, by least squares, as the change of tempo from the
+// first note to the last, in %.
+func driftOf(t compare.Take, l line) *Figure {
+	var x, y []float64
+	for _, m := range t.Matches {
+		if m.Status == compare.Played {
+			x, y = append(x, m.Chart.Beat), append(y, l.off(m.Chart.Beat, m.Heard.Onset)/1000)
+		}
+	}
+	if len(x) < 3*fewest {
+		return nil
+	}
+	p := secondPolynomial(x)
+	var pp, py float64
+	for i := range p {
+		pp += p[i] * p[i]
+		py += p[i] * y[i]
+	}
+	bent := py / pp // s per beat²
+	left := 0.0
+	for i := range p {
+		d := y[i] - bent*p[i]
+		left += d * d
+	}
+	span := x[len(x)-1] - x[0]
+	toPercent := -200 * bent * span / l.secondsPerBeat
+	error := math.Sqrt(left / float64(len(x)-3) / pp)
+	student := distuv.StudentsT{Mu: 0, Sigma: 1, Nu: float64(len(x) - 3)}.Quantile(0.975)
+	return &Figure{toPercent, student * error * 200 * span / l.secondsPerBeat, len(x)}
+}
+
+// secondPolynomial is (x−x̄)² made orthogonal to 1 and x over the points.
+func secondPolynomial(x []float64) []float64 {
+	middle := stat.Mean(x, nil)
+	var s2, s3 float64
+	for _, v := range x {
+		d := v - middle
+		s2, s3 = s2+d*d, s3+d*d*d
+	}
+	p := make([]float64, len(x))
+	for i, v := range x {
+		d := v - middle
+		p[i] = d*d - s3/s2*d - s2/float64(len(x))
+	}
+	return p
+}
+
+// enoughTicks is how many short sounds must lie on one grid to be a metronome.
+const enoughTicks = 4
+
+// tickTolerance is how far off its grid a metronome's click is measured at the
+// most, in seconds.
+const tickTolerance = 0.012
+
+// againstClick is how far behind the click the notes on a beat come, where a
+// metronome is heard in the recording: most short sounds lie on the grid of the
+// tempo asked for.
+func againstClick(t compare.Take) *Figure {
+	period := 60 / t.Chart.BPM
+	phase, ok := grid(t.Ticks, period)
+	if !ok {
+		return nil
+	}
+	var behind []float64
+	for _, m := range t.Matches {
+		onBeat := math.Abs(m.Chart.Beat-math.Round(m.Chart.Beat)) < 1e-6
+		if m.Status == compare.Played && onBeat {
+			off := math.Remainder(m.Heard.Onset-phase, period)
+			behind = append(behind, 1000*off)
+		}
+	}
+	return meanOf(behind)
+}
+
+// grid finds the phase of a period at which most ticks lie, in seconds.
+func grid(ticks []float64, period float64) (phase float64, ok bool) {
+	most := 0
+	for _, candidate := range ticks {
+		var near []float64
+		for _, t := range ticks {
+			if d := math.Remainder(t-candidate, period); math.Abs(d) < tickTolerance {
+				near = append(near, d)
+			}
+		}
+		if len(near) > most {
+			most = len(near)
+			slices.Sort(near)
+			phase = candidate + near[len(near)/2]
+		}
+	}
+	return phase, most >= enoughTicks && 2*most > len(ticks)
+}

@@ -1,0 +1,190 @@
+package evenness
+
+import (
+	"fmt"
+	"slices"
+
+	"manudrill/core/drill"
+	"manudrill/core/tempo"
+)
+
+// A Remedy is a ready drill for what is weak in a take, with its reason.
+type Remedy struct {
+	Reason string      `json:"reason"`
+	Drill  drill.Drill `json:"drill"`
+	BPM    float64     `json:"bpm"` // to start at
+}
+
+// mostRemedies is how many are given at once: more are not practised.
+const mostRemedies = 2
+
+// slower is the share of the tempo a weak spot is practised at.
+const slower = 0.7
+
+// repeats is how often a weak spot is played at one place before moving on.
+const repeats = 4
+
+// remedies makes drills for the weakest spots, by rule.
+func remedies(a Analysis, c drill.Chart) []Remedy {
+	out := []Remedy{}
+	if a.Foreign {
+		return out
+	}
+	weak := a.late()
+	if weak == nil {
+		weak = a.uneven()
+	}
+	add := func(r Remedy, ok bool) {
+		if ok && len(out) < mostRemedies {
+			out = append(out, r)
+		}
+	}
+	if weak != nil {
+		add(pairAlone(c, weak.FingerPair))
+	}
+	if g := a.lateGroup(ByCrossing); g != nil {
+		add(spotAlone(c, "the string change", func(from, to drill.Note) bool { return abs(from.String-to.String) == g.Number }))
+	}
+	if a.lateGroup(ByShift) != nil {
+		add(spotAlone(c, "the shift", func(from, to drill.Note) bool {
+			return from.Finger > 0 && to.Finger > 0 && from.Fret-from.Finger != to.Fret-to.Finger
+		}))
+	}
+	if weak != nil {
+		add(higherUp(c, weak.FingerPair))
+		add(withoutPick(c, weak.FingerPair))
+		add(pullsApart(c, weak.FingerPair))
+	}
+	return out
+}
+
+func abs(n int) int { return max(n, -n) }
+
+// pair returns the first place in the chart where the finger pair is played.
+func pair(c drill.Chart, p FingerPair) (from, to drill.Note, ok bool) {
+	for i := 1; i < len(c.Notes); i++ {
+		a, b := c.Notes[i-1], c.Notes[i]
+		if a.String == b.String && a.Finger == p.From && b.Finger == p.To && b.Attack == p.Attack {
+			return a, b, true
+		}
+	}
+	return from, to, false
+}
+
+// spot makes a drill of a few notes, played over and over at each of its
+// strings, two a beat, at a share of the tempo they were played at.
+func spot(name string, c drill.Chart, notes []drill.FreeNote, strings []int) (drill.Drill, float64) {
+	p := drill.Free{Notes: notes}
+	d := drill.New(name, p)
+	d.Path.Position, d.Path.Strings = p.Home()
+	if len(strings) > 0 {
+		d.Path.Strings = strings
+	}
+	d.Path.Stay = drill.Stay{Count: repeats, Unit: drill.Times}
+	d.Rhythm.Passes = 2
+	bpm := slower * c.BPM * float64(c.NotesPerBeat) / float64(d.Rhythm.NotesPerBeat)
+	for bpm > tempo.MaxBPM && d.Rhythm.NotesPerBeat < 8 {
+		d.Rhythm.NotesPerBeat *= 2
+		bpm /= 2
+	}
+	return d, min(tempo.MaxBPM, max(tempo.MinBPM, float64(int(bpm))))
+}
+
+func free(n drill.Note) drill.FreeNote {
+	return drill.FreeNote{String: n.String, Fret: n.Fret, Finger: n.Finger, Hand: n.Hand, Attack: n.Attack}
+}
+
+// started is a note that begins a cell: a slur needs a note to come from.
+func started(n drill.Note) drill.FreeNote {
+	f := free(n)
+	if n.Hand != drill.TappingHand {
+		f.Attack = drill.Pick
+	}
+	return f
+}
+
+// pairAlone is the weak pair alone, over the strings it is played on.
+func pairAlone(c drill.Chart, p FingerPair) (Remedy, bool) {
+	from, to, ok := pair(c, p)
+	if !ok {
+		return Remedy{}, false
+	}
+	d, bpm := spot(fmt.Sprintf("%s: %d to %d alone", c.Name, p.From, p.To), c, []drill.FreeNote{started(from), free(to)}, stringsOf(c, p))
+	return Remedy{fmt.Sprintf("The weak pair alone, %d to %d, at %.0f %% of the tempo.", p.From, p.To, 100*slower), d, bpm}, true
+}
+
+// stringsOf returns the strings a pair is played on, thickest first.
+func stringsOf(c drill.Chart, p FingerPair) []int {
+	var strings []int
+	for i := 1; i < len(c.Notes); i++ {
+		a, b := c.Notes[i-1], c.Notes[i]
+		if a.String == b.String && a.Finger == p.From && b.Finger == p.To && b.Attack == p.Attack && !slices.Contains(strings, b.String) {
+			strings = append(strings, b.String)
+		}
+	}
+	slices.Sort(strings)
+	slices.Reverse(strings)
+	return strings
+}
+
+// lowPosition is up to which position frets are so wide that it helps to begin
+// higher up; higher is how many frets.
+const (
+	lowPosition = 5
+	higher      = 5
+)
+
+// higherUp is the same pair further up the neck, where the frets are narrower.
+func higherUp(c drill.Chart, p FingerPair) (Remedy, bool) {
+	from, to, ok := pair(c, p)
+	low := min(from.Fret, to.Fret)
+	if !ok || abs(from.Fret-to.Fret) < 2 || low == 0 || low > lowPosition || from.Hand == drill.TappingHand || to.Hand == drill.TappingHand {
+		return Remedy{}, false
+	}
+	d, bpm := spot(fmt.Sprintf("%s: %d to %d higher up", c.Name, p.From, p.To), c, []drill.FreeNote{started(from), free(to)}, stringsOf(c, p))
+	d = d.Transposed(higher)
+	return Remedy{fmt.Sprintf("The same pair %d frets higher, where it is less of a stretch.", higher), d, bpm}, true
+}
+
+// tapped is how often a pair is tapped in time before the pick is added.
+const tapped = 8
+
+// withoutPick is the pair tapped in time by the fretting hand alone.
+func withoutPick(c drill.Chart, p FingerPair) (Remedy, bool) {
+	from, to, ok := pair(c, p)
+	if !ok || p.Attack != drill.Hammer || from.Fret == 0 {
+		return Remedy{}, false
+	}
+	first := free(from)
+	first.Attack = drill.Nowhere
+	d, bpm := spot(fmt.Sprintf("%s: %d to %d without the pick", c.Name, p.From, p.To), c, []drill.FreeNote{first, free(to)}, stringsOf(c, p))
+	d.Path.Stay.Count = tapped
+	return Remedy{fmt.Sprintf("Tap the pair in time %d times without picking, then add the pick.", tapped), d, bpm}, true
+}
+
+// pullsApart is the drill's pull-offs in a block of their own.
+func pullsApart(c drill.Chart, p FingerPair) (Remedy, bool) {
+	hammers := slices.ContainsFunc(c.Notes, func(n drill.Note) bool { return n.Attack == drill.Hammer })
+	from, to, ok := pair(c, p)
+	if !ok || p.Attack != drill.Pull || !hammers {
+		return Remedy{}, false
+	}
+	d, bpm := spot(c.Name+": pull-offs alone", c, []drill.FreeNote{started(from), free(to)}, nil)
+	return Remedy{"Pull-offs in a block of their own, before they are mixed with hammer-ons again.", d, bpm}, true
+}
+
+// spotAlone is the first place of a kind alone, with two notes on each side.
+func spotAlone(c drill.Chart, what string, is func(from, to drill.Note) bool) (Remedy, bool) {
+	for i := 2; i+1 < len(c.Notes); i++ {
+		if !is(c.Notes[i-1], c.Notes[i]) {
+			continue
+		}
+		notes := []drill.FreeNote{started(c.Notes[i-2])}
+		for _, n := range c.Notes[i-1 : i+2] {
+			notes = append(notes, free(n))
+		}
+		d, bpm := spot(fmt.Sprintf("%s: %s alone", c.Name, what), c, notes, nil)
+		return Remedy{fmt.Sprintf("%s alone, with two notes on each side, at %.0f %% of the tempo.", sentence(what), 100*slower), d, bpm}, true
+	}
+	return Remedy{}, false
+}
