@@ -28,6 +28,7 @@ type Delivery struct {
 	Source     string
 	RecordedAt time.Time
 	Sound      sound.Sound
+	Notes      []listen.Note // as they were played, where the file tells them; else they are heard
 }
 
 // Receive measures a recording and keeps it with its sound. It fails with
@@ -40,9 +41,9 @@ func (in Intake) Receive(ctx context.Context, d Delivery) (store.Take, error) {
 	if err != nil {
 		return store.Take{}, err
 	}
-	notes := listen.Listen(float64(d.Sound.Rate), d.Sound.Mono())
-	if len(notes) == 0 {
-		return store.Take{}, errNoNotes
+	analysis, err := measure(chart, d)
+	if err != nil {
+		return store.Take{}, err
 	}
 	flac, err := d.Sound.EncodeFLAC()
 	if err != nil {
@@ -50,7 +51,7 @@ func (in Intake) Receive(ctx context.Context, d Delivery) (store.Take, error) {
 	}
 	take := store.Take{
 		ID: d.TakeID, AssignmentID: d.Assignment.ID, Version: d.Assignment.Version, BPM: d.BPM, Source: d.Source, RecordedAt: d.RecordedAt,
-		Seconds: d.Sound.Duration().Seconds(), Chart: chart, Analysis: evenness.Judge(compare.Compare(chart, notes)),
+		Seconds: d.Sound.Duration().Seconds(), Chart: chart, Analysis: analysis,
 	}
 	ladder := d.Assignment.File.Ladder
 	err = in.Store.AddTake(ctx, take, flac, func(r []tempo.Result) tempo.Decision { return ladder.Decide(d.BPM, r) })
@@ -58,6 +59,22 @@ func (in Intake) Receive(ctx context.Context, d Delivery) (store.Take, error) {
 		return store.Take{}, err
 	}
 	return in.kept(ctx, d)
+}
+
+// measure listens to what was handed in and judges it against its chart.
+func measure(chart drill.Chart, d Delivery) (evenness.Analysis, error) {
+	notes := d.Notes
+	l := listen.New(float64(d.Sound.Rate))
+	if notes == nil {
+		notes = l.Write(d.Sound.Mono())
+		notes = append(notes, l.Close()...)
+	}
+	if len(notes) == 0 {
+		return evenness.Analysis{}, errNoNotes
+	}
+	take := compare.Compare(chart, notes)
+	take.Ticks = l.Ticks()
+	return evenness.Judge(take), nil
 }
 
 // kept returns the take if it has been handed in already.

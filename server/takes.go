@@ -9,6 +9,8 @@ import (
 	"github.com/google/uuid"
 
 	"manudrill/api"
+	"manudrill/core/simulate"
+	"manudrill/formats/midifile"
 	"manudrill/formats/sound"
 	"manudrill/store"
 )
@@ -26,12 +28,25 @@ func (s *Server) AddTake(ctx context.Context, r api.AddTakeRequestObject) (api.A
 	if err != nil {
 		return nil, err
 	}
-	if d.Sound, err = sound.Decode(file); err != nil {
+	if err := d.take(file); err != nil {
 		return nil, err
 	}
 	d.BPM, d.Source = r.Params.Bpm, string(r.Params.Source)
 	take, err := s.intake.Receive(ctx, d)
 	return api.AddTake200JSONResponse(takeOf(take)), err
+}
+
+// take reads the file that was handed in: a recording, or MIDI, which is given a
+// sound to be heard by.
+func (d *Delivery) take(file []byte) (err error) {
+	if !midifile.Is(file) {
+		d.Sound, err = sound.Decode(file)
+		return err
+	}
+	if d.Notes, err = midifile.Played(file); err == nil {
+		d.Sound = sound.FromMono(simulate.Rate, simulate.Sounding(d.Notes))
+	}
+	return err
 }
 
 // SimulateTake lets the simulated player make a take.

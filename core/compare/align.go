@@ -20,6 +20,10 @@ const (
 	costLate   = 1.2 // at most, for an interval of the wrong length
 )
 
+// lateStart makes notes missed at the start a trifle dearer than others: where a
+// player stopped early, the last pass may be missing as well as the first.
+const lateStart = 1.001
+
 // lateScale is the error of an interval, as a share of one chart step, that
 // costs half of costLate.
 const lateScale = 0.35
@@ -102,7 +106,7 @@ func (a *aligner) followed(r row) (from, to int) {
 
 // best returns the cheapest alignment that ends in a pair.
 func (a *aligner) best(c, h int) cell {
-	best := cell{cost: float32(float64(h)*costExtra + float64(c)*costMissed)}
+	best := cell{cost: float32(float64(h)*costExtra + float64(c)*costMissed*lateStart)}
 	reach := a.reach(c, h)
 	for dh := 1; dh <= min(h, reach); dh++ {
 		// No cell of a row costs less than its least: most steps are ruled out by it.

@@ -46,7 +46,7 @@ func extraKind(t compare.Take, e listen.Note) ExtraKind {
 		}
 	}
 	for _, i := range []int{before, after} {
-		if i >= 0 && t.MIDI(t.Matches[i].Heard) == midi {
+		if i >= 0 && (t.MIDI(t.Matches[i].Heard)-midi)%12 == 0 { // an octave is the listener's doing
 			return Repeated
 		}
 	}

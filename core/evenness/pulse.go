@@ -148,7 +148,7 @@ func secondPolynomial(x []float64) []float64 {
 }
 
 // enoughTicks is how many short sounds must lie on one grid to be a metronome.
-const enoughTicks = 4
+const enoughTicks = 3
 
 // tickTolerance is how far off its grid a metronome's click is measured at the
 // most, in seconds.

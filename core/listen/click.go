@@ -1,5 +1,7 @@
 package listen
 
+import "math"
+
 // enoughClicks is how many sounds too short to be notes must have been heard in
 // silence before a metronome is believed to be in the recording.
 const enoughClicks = 2
@@ -36,3 +38,27 @@ func (l *Listener) behindAClick(at int) int {
 	}
 	return at + v.by*(start-v.at)
 }
+
+// ringsOn reports whether what was taken for a note is only a click or a knock
+// over the note before, which goes on beneath it as it was: at the same pitch, or
+// an octave off where few of its partials are left.
+func (l *Listener) ringsOn(at int, n Note) bool {
+	if math.Abs(math.Remainder(n.Pitch-l.last.Pitch, 12)) > 0.3 {
+		return false
+	}
+	v, ok := l.around(at, overRing)
+	if !ok {
+		return false
+	}
+	// Struck again, the partials would begin at phases of their own.
+	left := v.leftBefore()[len(v.x)]
+	return left < ringsOnUnexplained*sumSquares(v.x)
+}
+
+// overRing is where a string rings on under a click: what it sings is learnt
+// before it and compared once the click is over.
+var overRing = change{-0.050, -0.006, 0.034, 0.060, 0.034, 0.078}
+
+// ringsOnUnexplained is the share of the sound that a string which goes on
+// leaves unexplained at the most.
+const ringsOnUnexplained = 0.5

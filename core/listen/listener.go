@@ -39,7 +39,7 @@ type Listener struct {
 	ticks  []float64 // when short sounds came, s
 
 	open  *onset // the onset whose note is still sounding
-	last  Note   // the last one told
+	last  *Note  // measured, but kept back: a click may have cut it short
 	notes []Note // told since the last call
 }
 
@@ -90,7 +90,16 @@ func (l *Listener) Close() []Note {
 	if l.open != nil {
 		l.tell(end)
 	}
+	l.letGo()
 	return l.notes
+}
+
+// letGo returns the note that was kept back.
+func (l *Listener) letGo() {
+	if l.last != nil {
+		l.notes = append(l.notes, *l.last)
+		l.last = nil
+	}
 }
 
 // maxRing is how long a note is followed at the most, in seconds.
@@ -175,12 +184,26 @@ func (l *Listener) tell(end int) {
 		LevelDB: level(body, l.rate),
 		Bend:    l.bend(body, midi),
 	}
-	if l.last.End > n.Onset-0.02 { // it sounded until now
-		n.Carry.DB, n.Carry.Known = l.carry(at, end, l.last.Pitch, midi)
+	if l.last != nil {
+		still := l.last.End > n.Onset-soundedUntil
+		if l.ringsOn(at, n) {
+			l.ticks = append(l.ticks, n.Onset)
+			if still {
+				l.last.End = n.End
+			}
+			return
+		}
+		if still {
+			n.Carry.DB, n.Carry.Known = l.carry(at, end, l.last.Pitch, midi)
+		}
 	}
-	l.last = n
-	l.notes = append(l.notes, n)
+	l.letGo()
+	l.last = &n
 }
+
+// soundedUntil is how long before a note the one before may have ended, in
+// seconds, and still be what it is set against.
+const soundedUntil = 0.02
 
 // Ticks returns the times, in seconds, of sounds too short to be notes: a
 // metronome's clicks, and knocks and squeaks among them.

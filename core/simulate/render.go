@@ -11,64 +11,87 @@ import (
 const (
 	maxRing    = 2.0   // no note is rendered longer
 	damp       = 0.004 // a finger stops the string
-	lift       = 0.030 // how long a string rings into a note on another string
 	slurRise   = 0.002 // a hammered or pulled note swells, a picked one does not
 	levelStart = 0.005
 	levelEnd   = 0.105
+	drag       = 0.060 // over which a string is dragged aside
 )
 
 // Render makes the sound of strokes at a rate per second: mono samples of full
-// scale ±1, seconds long. The player's seed makes the strings' noise.
+// scale ±1, seconds long, without a metronome. The player's seed makes the
+// strings' noise.
 func (p Player) Render(strokes []Stroke, rate, seconds float64) []float64 {
 	rng := rand.New(rand.NewPCG(p.Seed, 0x736f756e))
 	out := make([]float64, int(seconds*rate))
-	if p.NoiseDB < 0 {
-		room := math.Pow(10, p.NoiseDB/20)
-		for i := range out {
-			out[i] = room * rng.NormFloat64()
-		}
+	for _, s := range strokes {
+		mix(out, p.sound(rng, s, rate), int(s.T*rate))
 	}
-	for i, s := range strokes {
-		note := s.sound(rng, rate, ringUntil(strokes, i)-s.T)
-		at := int(s.T * rate)
-		for k, v := range note {
-			if at+k >= 0 && at+k < len(out) {
-				out[at+k] += v
-			}
+	p.squeak(out, strokes, rate)
+	if p.RoomDB < 0 {
+		echo(out, rate, decibels(p.RoomDB))
+	}
+	if p.NoiseDB < 0 {
+		noise := rand.New(rand.NewPCG(p.Seed, 0x726f6f6d))
+		for i := range out {
+			out[i] += decibels(p.NoiseDB) * noise.NormFloat64()
 		}
 	}
 	return out
 }
 
-// ringUntil returns when a stroke's string is stopped: at the next note on it,
-// or soon after the next note on another.
-func ringUntil(strokes []Stroke, i int) float64 {
-	until := strokes[i].T + maxRing
-	for _, next := range strokes[i+1:] {
-		if next.String == strokes[i].String {
-			return min(until, next.T)
+// mix adds x from a sample on, as far as there is room.
+func mix(out, x []float64, at int) {
+	for k, v := range x {
+		if at+k >= 0 && at+k < len(out) {
+			out[at+k] += v
 		}
-		until = min(until, next.T+lift)
 	}
-	return until
 }
 
-// sound renders one stroke and stops it after ring seconds.
-func (s Stroke) sound(rng *rand.Rand, rate, ring float64) []float64 {
+// decibels is the amplitude of a level.
+func decibels(db float64) float64 { return math.Pow(10, db/20) }
+
+// sound renders one stroke until its string is stopped.
+func (p Player) sound(rng *rand.Rand, s Stroke, rate float64) []float64 {
+	ring := s.Until - s.T
 	brightness, rise := 0.9, 0.0
 	if s.Attack.Slurred() || s.Attack == drill.Tap {
 		brightness, rise = 0.5, slurRise
+		if p.SlurRiseMs > 0 {
+			rise = p.SlurRiseMs / 1000
+		}
 	}
 	// The whole first part is made even if it is stopped early: it sets the level.
-	x := pluck(rng, rate, float64(s.MIDI), brightness, int(max(ring+damp, levelEnd)*rate))
-	for i := range int(rise * rate) {
-		x[i] *= float64(i) / (rise * rate)
+	x := pluck(rng, rate, float64(s.MIDI)+p.TuningCents/100, brightness, int(max(ring+damp, levelEnd)*rate)+int(0.01*rate))
+	if s.BendCents > 0 {
+		x = dragged(x, int(ring*rate), int(drag*rate), s.BendCents)
 	}
-	factor := math.Pow(10, s.LevelDB/20) / rms(x[int(levelStart*rate):int(levelEnd*rate)])
+	for i := range int(rise * rate) {
+		x[i] *= 0.5 - 0.5*math.Cos(math.Pi*float64(i)/(rise*rate))
+	}
+	factor := decibels(s.LevelDB) / rms(x[int(levelStart*rate):int(levelEnd*rate)])
 	for i := range x {
 		x[i] *= factor * fade(float64(i)/rate-ring)
 	}
 	return x
+}
+
+// dragged raises the pitch of x over some samples before its end by reading it
+// ever faster.
+func dragged(x []float64, end, over int, cents float64) []float64 {
+	out := make([]float64, len(x))
+	at := 0.0
+	for i := range out {
+		whole := int(at)
+		if whole+1 >= len(x) {
+			break
+		}
+		share := at - float64(whole)
+		out[i] = x[whole]*(1-share) + x[whole+1]*share
+		bent := cents * min(1, max(0, float64(i-end+over)/float64(over)*2))
+		at += math.Exp2(bent / 1200)
+	}
+	return out
 }
 
 // fade falls from 1 to 0 within damp after the string is stopped.

@@ -20,13 +20,16 @@ func Rendition(c drill.Chart, click bool) []float64 {
 	}
 	beats := int(math.Ceil(float64(max(1, c.Passes))*c.Beats() - 1e-9))
 	for beat := range beats {
-		addClick(x, int(float64(beat)*60/c.BPM*Rate), beat%c.BarBeats() == 0)
+		addClick(x, int(float64(beat)*60/c.BPM*Rate), beat%c.BarBeats() == 0, renditionClick)
 	}
 	return x
 }
 
+// renditionClick is the peak of the click in a rendition.
+const renditionClick = 0.25
+
 // addClick mixes in a short decaying tone, higher on the first beat of a bar.
-func addClick(x []float64, at int, strong bool) {
+func addClick(x []float64, at int, strong bool, peak float64) {
 	hz := 1320.0
 	if strong {
 		hz = 1980
@@ -36,6 +39,6 @@ func addClick(x []float64, at int, strong bool) {
 			return
 		}
 		t := float64(i) / Rate
-		x[at+i] += 0.25 * math.Sin(2*math.Pi*hz*t) * math.Exp(-180*t)
+		x[at+i] += peak * math.Sin(2*math.Pi*hz*t) * math.Exp(-180*t)
 	}
 }

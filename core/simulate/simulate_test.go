@@ -77,7 +77,7 @@ func TestThePlayerDoesWhatItIsTold(t *testing.T) {
 // without the listener.
 func TestRenderedLevelAndOnset(t *testing.T) {
 	p := simulate.Player{Seed: 3}
-	x := p.Render([]simulate.Stroke{{T: 0.5, String: 3, MIDI: 62, Attack: drill.Pick, LevelDB: -18}}, 44100, 2)
+	x := p.Render([]simulate.Stroke{{T: 0.5, Until: 2, String: 3, MIDI: 62, Attack: drill.Pick, LevelDB: -18}}, 44100, 2)
 	sum := 0.0
 	for _, v := range x[22271:26681] {
 		sum += v * v

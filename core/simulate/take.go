@@ -1,11 +1,15 @@
 package simulate
 
-import "manudrill/core/drill"
+import (
+	"math"
+
+	"manudrill/core/drill"
+)
 
 // Rate is the number of samples a second of a simulated take.
 const Rate = 44100
 
-// CountIn is the silence before the first note, in seconds.
+// CountIn is the time before the first note, in seconds.
 const CountIn = 2.0
 
 // Take plays the chart and returns the strokes and their sound, mono at [Rate].
@@ -15,5 +19,12 @@ func (p Player) Take(chart drill.Chart) (strokes []Stroke, samples []float64) {
 	if len(strokes) > 0 {
 		end = strokes[len(strokes)-1].T + 1
 	}
-	return strokes, p.Render(strokes, Rate, end)
+	samples = p.Render(strokes, Rate, end)
+	if p.ClickDB < 0 {
+		beat := 60 / chart.BPM
+		for k := -math.Floor(CountIn / beat); CountIn+k*beat < end; k++ {
+			addClick(samples, int((CountIn+k*beat)*Rate), math.Mod(k, float64(chart.BarBeats())) == 0, decibels(p.ClickDB))
+		}
+	}
+	return strokes, samples
 }

@@ -117,3 +117,31 @@ func TestANoteEndsBeforeTheNextBegins(t *testing.T) {
 	assert.Equal(t, 2, s.Passes)
 	assert.InDelta(t, 100, s.BPM, 1e-9)
 }
+
+// The same example as it is played: times, levels by velocity, and what is held
+// over the next note.
+func TestTheExampleAsItIsPlayed(t *testing.T) {
+	notes, err := Played(example)
+	require.NoError(t, err)
+	require.Len(t, notes, 4)
+	for i, want := range []struct {
+		onset, end float64
+		midi       int
+		rings      bool
+	}{{0, 0, 48, false}, {0, 0.5, 60, true}, {0.5, 1, 67, true}, {1, 2, 76, true}} {
+		assert.InDelta(t, want.onset, notes[i].Onset, 1e-9)
+		assert.InDelta(t, want.end, notes[i].End, 1e-9, "note %d", i)
+		assert.Equal(t, want.midi, notes[i].MIDI())
+		assert.Equal(t, want.rings, notes[i].Carry.DB == 0 && notes[i].Carry.Known, "note %d", i)
+	}
+	assert.InDelta(t, -11.9, notes[2].LevelDB, 0.05, "velocity 64 is half of full scale, squared")
+	_, err = Played(example[:30])
+	assert.ErrorIs(t, err, ErrCutOff)
+}
+
+// After a change of tempo a beat lasts as long as the new one says.
+func TestATempoChangeIsFollowed(t *testing.T) {
+	s := song{division: 480, tempos: []tempoFrom{{0, 500_000}, {960, 250_000}}}
+	assert.InDelta(t, 1.0, s.seconds(960), 1e-12)
+	assert.InDelta(t, 1.25, s.seconds(1440), 1e-12)
+}

@@ -23,45 +23,66 @@ type song struct {
 	score    drill.Score
 	notes    []struck
 	passes   []int // ticks at which a pass begins
+	tempos   []tempoFrom
 }
 
 // struck is a note with the text that stood at its tick in its track.
 type struck struct {
-	tick, midi int
-	text       string
+	tick, midi, channel int
+	velocity            byte
+	end                 int // tick at which it is let go; 0 where it is not
+	text                string
 }
+
+// tempoFrom is a tempo and the tick from which it holds.
+type tempoFrom struct {
+	tick   int
+	micros float64 // a beat
+}
+
+// Is reports whether a file begins as a Standard MIDI File does.
+func Is(b []byte) bool { return len(b) >= 4 && string(b[:4]) == "MThd" }
 
 // Read reads the melody of a file of format 0 or 1: all notes but percussion,
 // the highest where several begin together. Passes that the file marks are read
 // once.
 func Read(b []byte) (drill.Score, error) {
+	s, err := gather(b)
+	if err != nil {
+		return drill.Score{}, err
+	}
+	return s.melody()
+}
+
+// gather reads all tracks.
+func gather(b []byte) (song, error) {
 	if len(b) < 14 || string(b[:4]) != "MThd" {
-		return drill.Score{}, ErrNotMIDI
+		return song{}, ErrNotMIDI
 	}
 	s := song{division: int(binary.BigEndian.Uint16(b[12:]))}
 	if s.division == 0 || s.division&0x8000 != 0 {
-		return drill.Score{}, errFrames
+		return s, errFrames
 	}
 	header := int(binary.BigEndian.Uint32(b[4:]))
 	if header < 6 || 8+header > len(b) {
-		return drill.Score{}, ErrCutOff
+		return s, ErrCutOff
 	}
 	for rest := b[8+header:]; len(rest) > 0; {
 		if len(rest) < 8 {
-			return drill.Score{}, ErrCutOff
+			return s, ErrCutOff
 		}
 		length := int(binary.BigEndian.Uint32(rest[4:]))
 		if length < 0 || 8+length > len(rest) {
-			return drill.Score{}, ErrCutOff
+			return s, ErrCutOff
 		}
 		if string(rest[:4]) == "MTrk" {
 			if err := s.track(rest[8 : 8+length]); err != nil {
-				return drill.Score{}, err
+				return s, err
 			}
 		}
 		rest = rest[8+length:]
 	}
-	return s.melody()
+	return s, nil
 }
 
 // track gathers what one track holds.
@@ -88,18 +109,35 @@ func (s *song) track(b []byte) error {
 			if kind := status & 0xf0; kind != 0xc0 && kind != 0xd0 {
 				second = r.byte()
 			}
-			if status&0xf0 == 0x90 && second > 0 && status&0x0f != clickChannel {
-				n := struck{tick: at, midi: first & 0x7f}
-				if textAt == at {
-					n.text = text
-				}
-				s.notes = append(s.notes, n)
+			n := struck{tick: at, midi: first & 0x7f, channel: int(status & 0x0f), velocity: second & 0x7f}
+			if textAt == at {
+				n.text = text
 			}
+			s.note(status&0xf0, n)
 		default:
 			return fmt.Errorf("%w: a track begins in the middle of a message", ErrNotMIDI)
 		}
 	}
 	return r.err
+}
+
+// note strikes a note or lets one go; percussion is left out.
+func (s *song) note(kind byte, n struck) {
+	strikes := kind == 0x90 && n.velocity > 0
+	switch {
+	case n.channel == clickChannel:
+	case strikes:
+		s.notes = append(s.notes, n)
+	case kind == 0x80 || kind == 0x90:
+		for i := len(s.notes) - 1; i >= 0; i-- {
+			if o := &s.notes[i]; o.midi == n.midi && o.channel == n.channel {
+				if o.end == 0 {
+					o.end = n.tick
+				}
+				return
+			}
+		}
+	}
 }
 
 func (s *song) meta(at int, kind byte, data []byte) {
@@ -113,9 +151,13 @@ func (s *song) meta(at int, kind byte, data []byte) {
 		if n, _ := fmt.Sscanf(string(data), "pass %d", &pass); n == 1 {
 			s.passes = append(s.passes, at)
 		}
-	case kind == 0x51 && len(data) == 3 && s.score.BPM == 0:
-		if micros := int(data[0])<<16 | int(data[1])<<8 | int(data[2]); micros > 0 {
+	case kind == 0x51 && len(data) == 3:
+		micros := int(data[0])<<16 | int(data[1])<<8 | int(data[2])
+		if micros > 0 && s.score.BPM == 0 {
 			s.score.BPM = 60e6 / float64(micros)
+		}
+		if micros > 0 {
+			s.tempos = append(s.tempos, tempoFrom{at, float64(micros)})
 		}
 	case kind == 0x58 && len(data) >= 2 && s.score.BeatsPerBar == 0:
 		s.score.BeatsPerBar = int(data[0])
