@@ -95,6 +95,9 @@ func (e ExportParamsFormat) Valid() bool {
 	}
 }
 
+// Advice defines model for Advice.
+type Advice = evenness.Advice
+
 // Analysis defines model for Analysis.
 type Analysis = evenness.Analysis
 
@@ -154,6 +157,20 @@ type ChordShape = drill.ChordShape
 // CombinationSet defines model for CombinationSet.
 type CombinationSet = drill.CombinationSet
 
+// Comment defines model for Comment.
+type Comment struct {
+	Author Person             `json:"author"`
+	Id     openapi_types.UUID `json:"id"`
+
+	// Note Index over all passes
+	Note      int       `json:"note"`
+	Text      string    `json:"text"`
+	WrittenAt time.Time `json:"writtenAt"`
+}
+
+// Contrast defines model for Contrast.
+type Contrast = evenness.Contrast
+
 // Damping defines model for Damping.
 type Damping = drill.Damping
 
@@ -195,6 +212,9 @@ type Family = drill.Family
 
 // Fault defines model for Fault.
 type Fault = drill.Fault
+
+// Figure defines model for Figure.
+type Figure = evenness.Figure
 
 // FingerPair defines model for FingerPair.
 type FingerPair = evenness.FingerPair
@@ -397,8 +417,10 @@ type Strokes = drill.Strokes
 
 // Take defines model for Take.
 type Take struct {
+	Advice   Advice      `json:"advice"`
 	Analysis Analysis    `json:"analysis"`
 	Chart    Chart       `json:"chart"`
+	Comments []Comment   `json:"comments"`
 	Summary  TakeSummary `json:"summary"`
 }
 
@@ -433,6 +455,9 @@ type TempoStep struct {
 	// SecondsPerTake All passes
 	SecondsPerTake float64 `json:"secondsPerTake"`
 }
+
+// Third defines model for Third.
+type Third = evenness.Third
 
 // Transition defines model for Transition.
 type Transition = evenness.Transition
@@ -579,6 +604,12 @@ type ListTakesParams struct {
 	StudentId    *openapi_types.UUID `form:"studentId,omitempty" json:"studentId,omitempty"`
 }
 
+// PutCommentJSONBody defines parameters for PutComment.
+type PutCommentJSONBody struct {
+	Note int    `json:"note"`
+	Text string `json:"text"`
+}
+
 // VaryParams defines parameters for Vary.
 type VaryParams struct {
 	// For Whose guitar and hand it is for; one's own where not given
@@ -619,6 +650,9 @@ type ReworkJSONRequestBody ReworkJSONBody
 // EnterJSONRequestBody defines body for Enter for application/json ContentType.
 type EnterJSONRequestBody EnterJSONBody
 
+// PutCommentJSONRequestBody defines body for PutComment for application/json ContentType.
+type PutCommentJSONRequestBody PutCommentJSONBody
+
 // VaryJSONRequestBody defines body for Vary for application/json ContentType.
 type VaryJSONRequestBody = DrillFile
 
@@ -645,7 +679,7 @@ type ServerInterface interface {
 	// SimulateTake Let the simulated player make a take
 	// (PUT /assignments/{assignmentId}/simulated/{takeId})
 	SimulateTake(c *gin.Context, assignmentId openapi_types.UUID, takeId openapi_types.UUID)
-	// AddTake Hand in a recording, WAV or FLAC
+	// AddTake Hand in a recording, WAV or FLAC, or what was played as a MIDI file
 	// (PUT /assignments/{assignmentId}/takes/{takeId})
 	AddTake(c *gin.Context, assignmentId openapi_types.UUID, takeId openapi_types.UUID, params AddTakeParams)
 	// GetBench What drills can be made from
@@ -723,6 +757,18 @@ type ServerInterface interface {
 
 	// (GET /takes/{takeId})
 	GetTake(c *gin.Context, takeId openapi_types.UUID)
+	// DeleteComment Take a comment of one's own off
+	// (DELETE /takes/{takeId}/comments/{commentId})
+	DeleteComment(c *gin.Context, takeId openapi_types.UUID, commentId openapi_types.UUID)
+	// PutComment Pin a comment to a note, or change it
+	// (PUT /takes/{takeId}/comments/{commentId})
+	PutComment(c *gin.Context, takeId openapi_types.UUID, commentId openapi_types.UUID)
+	// GetContrast Two takes of the same notes side by side, the earlier one first
+	// (GET /takes/{takeId}/contrast/{otherId})
+	GetContrast(c *gin.Context, takeId openapi_types.UUID, otherId openapi_types.UUID)
+	// TakeRemedy Keep a remedy as a drill and put it on the student's stand; once made, the same again
+	// (POST /takes/{takeId}/remedies/{number})
+	TakeRemedy(c *gin.Context, takeId openapi_types.UUID, number int)
 
 	// (GET /takes/{takeId}/sound)
 	GetSound(c *gin.Context, takeId openapi_types.UUID)
@@ -1573,6 +1619,142 @@ func (siw *ServerInterfaceWrapper) GetTake(c *gin.Context) {
 	siw.Handler.GetTake(c, takeId)
 }
 
+// DeleteComment operation middleware
+func (siw *ServerInterfaceWrapper) DeleteComment(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "takeId" -------------
+	var takeId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "takeId", c.Param("takeId"), &takeId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter takeId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "commentId" -------------
+	var commentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "commentId", c.Param("commentId"), &commentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter commentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.DeleteComment(c, takeId, commentId)
+}
+
+// PutComment operation middleware
+func (siw *ServerInterfaceWrapper) PutComment(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "takeId" -------------
+	var takeId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "takeId", c.Param("takeId"), &takeId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter takeId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "commentId" -------------
+	var commentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "commentId", c.Param("commentId"), &commentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter commentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PutComment(c, takeId, commentId)
+}
+
+// GetContrast operation middleware
+func (siw *ServerInterfaceWrapper) GetContrast(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "takeId" -------------
+	var takeId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "takeId", c.Param("takeId"), &takeId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter takeId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "otherId" -------------
+	var otherId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "otherId", c.Param("otherId"), &otherId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter otherId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetContrast(c, takeId, otherId)
+}
+
+// TakeRemedy operation middleware
+func (siw *ServerInterfaceWrapper) TakeRemedy(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "takeId" -------------
+	var takeId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "takeId", c.Param("takeId"), &takeId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter takeId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "number" -------------
+	var number int
+
+	err = runtime.BindStyledParameterWithOptions("simple", "number", c.Param("number"), &number, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter number: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.TakeRemedy(c, takeId, number)
+}
+
 // GetSound operation middleware
 func (siw *ServerInterfaceWrapper) GetSound(c *gin.Context) {
 
@@ -1693,6 +1875,10 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.PUT(options.BaseURL+"/assignments/:assignmentId/simulated/:takeId", wrapper.SimulateTake)
 	router.GET(options.BaseURL+"/takes", wrapper.ListTakes)
 	router.GET(options.BaseURL+"/takes/:takeId", wrapper.GetTake)
+	router.GET(options.BaseURL+"/takes/:takeId/contrast/:otherId", wrapper.GetContrast)
+	router.POST(options.BaseURL+"/takes/:takeId/remedies/:number", wrapper.TakeRemedy)
+	router.DELETE(options.BaseURL+"/takes/:takeId/comments/:commentId", wrapper.DeleteComment)
+	router.PUT(options.BaseURL+"/takes/:takeId/comments/:commentId", wrapper.PutComment)
 	router.GET(options.BaseURL+"/takes/:takeId/sound", wrapper.GetSound)
 	router.GET(options.BaseURL+"/assignments/:assignmentId/progress", wrapper.GetProgress)
 }
@@ -2976,6 +3162,161 @@ func (response GetTakedefaultApplicationProblemPlusJSONResponse) VisitGetTakeRes
 	return err
 }
 
+type DeleteCommentRequestObject struct {
+	TakeId    openapi_types.UUID `json:"takeId"`
+	CommentId openapi_types.UUID `json:"commentId"`
+}
+
+type DeleteCommentResponseObject interface {
+	VisitDeleteCommentResponse(w http.ResponseWriter) error
+}
+
+type DeleteComment204Response struct {
+}
+
+func (response DeleteComment204Response) VisitDeleteCommentResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DeleteCommentdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DeleteCommentdefaultApplicationProblemPlusJSONResponse) VisitDeleteCommentResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PutCommentRequestObject struct {
+	TakeId    openapi_types.UUID `json:"takeId"`
+	CommentId openapi_types.UUID `json:"commentId"`
+	Body      *PutCommentJSONRequestBody
+}
+
+type PutCommentResponseObject interface {
+	VisitPutCommentResponse(w http.ResponseWriter) error
+}
+
+type PutComment200JSONResponse []Comment
+
+func (response PutComment200JSONResponse) VisitPutCommentResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PutCommentdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PutCommentdefaultApplicationProblemPlusJSONResponse) VisitPutCommentResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetContrastRequestObject struct {
+	TakeId  openapi_types.UUID `json:"takeId"`
+	OtherId openapi_types.UUID `json:"otherId"`
+}
+
+type GetContrastResponseObject interface {
+	VisitGetContrastResponse(w http.ResponseWriter) error
+}
+
+type GetContrast200JSONResponse Contrast
+
+func (response GetContrast200JSONResponse) VisitGetContrastResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetContrastdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetContrastdefaultApplicationProblemPlusJSONResponse) VisitGetContrastResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TakeRemedyRequestObject struct {
+	TakeId openapi_types.UUID `json:"takeId"`
+	Number int                `json:"number"`
+}
+
+type TakeRemedyResponseObject interface {
+	VisitTakeRemedyResponse(w http.ResponseWriter) error
+}
+
+type TakeRemedy200JSONResponse Assignment
+
+func (response TakeRemedy200JSONResponse) VisitTakeRemedyResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TakeRemedydefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response TakeRemedydefaultApplicationProblemPlusJSONResponse) VisitTakeRemedyResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type GetSoundRequestObject struct {
 	TakeId openapi_types.UUID `json:"takeId"`
 }
@@ -3084,7 +3425,7 @@ type StrictServerInterface interface {
 	// SimulateTake Let the simulated player make a take
 	// (PUT /assignments/{assignmentId}/simulated/{takeId})
 	SimulateTake(ctx context.Context, request SimulateTakeRequestObject) (SimulateTakeResponseObject, error)
-	// AddTake Hand in a recording, WAV or FLAC
+	// AddTake Hand in a recording, WAV or FLAC, or what was played as a MIDI file
 	// (PUT /assignments/{assignmentId}/takes/{takeId})
 	AddTake(ctx context.Context, request AddTakeRequestObject) (AddTakeResponseObject, error)
 	// GetBench What drills can be made from
@@ -3162,6 +3503,18 @@ type StrictServerInterface interface {
 
 	// (GET /takes/{takeId})
 	GetTake(ctx context.Context, request GetTakeRequestObject) (GetTakeResponseObject, error)
+	// DeleteComment Take a comment of one's own off
+	// (DELETE /takes/{takeId}/comments/{commentId})
+	DeleteComment(ctx context.Context, request DeleteCommentRequestObject) (DeleteCommentResponseObject, error)
+	// PutComment Pin a comment to a note, or change it
+	// (PUT /takes/{takeId}/comments/{commentId})
+	PutComment(ctx context.Context, request PutCommentRequestObject) (PutCommentResponseObject, error)
+	// GetContrast Two takes of the same notes side by side, the earlier one first
+	// (GET /takes/{takeId}/contrast/{otherId})
+	GetContrast(ctx context.Context, request GetContrastRequestObject) (GetContrastResponseObject, error)
+	// TakeRemedy Keep a remedy as a drill and put it on the student's stand; once made, the same again
+	// (POST /takes/{takeId}/remedies/{number})
+	TakeRemedy(ctx context.Context, request TakeRemedyRequestObject) (TakeRemedyResponseObject, error)
 
 	// (GET /takes/{takeId}/sound)
 	GetSound(ctx context.Context, request GetSoundRequestObject) (GetSoundResponseObject, error)
@@ -4268,6 +4621,132 @@ func (sh *strictHandler) GetTake(ctx *gin.Context, takeId openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(GetTakeResponseObject); ok {
 		if err := validResponse.VisitGetTakeResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// DeleteComment operation middleware
+func (sh *strictHandler) DeleteComment(ctx *gin.Context, takeId openapi_types.UUID, commentId openapi_types.UUID) {
+	var request DeleteCommentRequestObject
+
+	request.TakeId = takeId
+	request.CommentId = commentId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DeleteComment(ctx, request.(DeleteCommentRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DeleteComment")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(DeleteCommentResponseObject); ok {
+		if err := validResponse.VisitDeleteCommentResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// PutComment operation middleware
+func (sh *strictHandler) PutComment(ctx *gin.Context, takeId openapi_types.UUID, commentId openapi_types.UUID) {
+	var request PutCommentRequestObject
+
+	request.TakeId = takeId
+	request.CommentId = commentId
+
+	var body PutCommentJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.PutComment(ctx, request.(PutCommentRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "PutComment")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(PutCommentResponseObject); ok {
+		if err := validResponse.VisitPutCommentResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetContrast operation middleware
+func (sh *strictHandler) GetContrast(ctx *gin.Context, takeId openapi_types.UUID, otherId openapi_types.UUID) {
+	var request GetContrastRequestObject
+
+	request.TakeId = takeId
+	request.OtherId = otherId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetContrast(ctx, request.(GetContrastRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetContrast")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetContrastResponseObject); ok {
+		if err := validResponse.VisitGetContrastResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// TakeRemedy operation middleware
+func (sh *strictHandler) TakeRemedy(ctx *gin.Context, takeId openapi_types.UUID, number int) {
+	var request TakeRemedyRequestObject
+
+	request.TakeId = takeId
+	request.Number = number
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.TakeRemedy(ctx, request.(TakeRemedyRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "TakeRemedy")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(TakeRemedyResponseObject); ok {
+		if err := validResponse.VisitTakeRemedyResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -5,6 +5,7 @@ import (
 	"unicode/utf8"
 
 	"manudrill/api"
+	"manudrill/core/evenness"
 	"manudrill/store"
 )
 
@@ -57,8 +58,21 @@ func summaryOf(t store.Take) api.TakeSummary {
 	}
 }
 
-func takeOf(t store.Take) api.Take {
-	return api.Take{Summary: summaryOf(t), Chart: t.Chart, Analysis: t.Analysis}
+// takeOf is a take with what is said of it. Takes measured before a figure was
+// there do without it.
+func takeOf(t store.Take, comments []store.Comment) api.Take {
+	a := t.Analysis
+	if a.Groups == nil {
+		a.Groups = []evenness.Group{}
+	}
+	if a.Course.Stops == nil {
+		a.Course.Stops = []evenness.Stop{}
+	}
+	return api.Take{Summary: summaryOf(t), Chart: t.Chart, Analysis: a, Advice: evenness.Advise(a, t.Chart), Comments: each(comments, commentOf)}
+}
+
+func commentOf(c store.Comment) api.Comment {
+	return api.Comment{Id: c.ID, Note: c.Note, Text: c.Text, Author: personOf(c.Author), WrittenAt: c.WrittenAt}
 }
 
 func upperFirst(s string) string {

@@ -9,6 +9,7 @@ import (
 
 	"manudrill/api"
 	"manudrill/core/drill"
+	"manudrill/core/evenness"
 	"manudrill/formats/exchange"
 	"manudrill/formats/sound"
 	"manudrill/store"
@@ -43,6 +44,7 @@ var (
 	errTooLarge         = problem{http.StatusRequestEntityTooLarge, "too-large", "The file is too large", "A take may have 100 MB at the most. Cut the recording to the drill, or save it as FLAC.", nil}
 	errNoNotes          = problem{http.StatusUnprocessableEntity, "no-notes", "No notes were heard", "The recording holds no notes. Check that the right microphone is chosen, move it closer to the guitar, and play again.", nil}
 	errSameTake         = problem{http.StatusConflict, "take-exists", "This take belongs elsewhere", "The recording has already been handed in for another drill. Record it anew.", nil}
+	errOtherNotes       = problem{http.StatusUnprocessableEntity, "other-notes", "These takes cannot be compared", upperFirst(evenness.ErrOtherNotes.Error()) + ".", nil}
 	errTooLargeToImport = problem{http.StatusRequestEntityTooLarge, "too-large", "The file is too large", "A file that is made into a drill may have 8 MB at the most. Cut the music to the part to be drilled.", nil}
 	errEnded            = problem{http.StatusGone, "assignment-ended", "This drill has been taken back", "Your instructor has taken this drill back, so no new take can be added. The old ones are kept.", nil}
 )
@@ -54,6 +56,11 @@ func notReadable(err error) error {
 		return faults
 	}
 	return problem{http.StatusUnprocessableEntity, "not-a-drill", "This file cannot be made into a drill", upperFirst(err.Error()) + ".", nil}
+}
+
+// notARecording tells why a file cannot be taken for a take.
+func notARecording(err error) problem {
+	return problem{http.StatusUnprocessableEntity, "not-a-recording", "This file cannot be used", upperFirst(err.Error()) + ".", nil}
 }
 
 // notOffered tells that a drill cannot be varied like that.
@@ -82,8 +89,8 @@ func problemOf(err error) problem {
 		return problem{http.StatusUnprocessableEntity, "too-long", "This is too long", upperFirst(err.Error()) + ".", nil}
 	case errors.Is(err, store.ErrNotFound):
 		return errMissing
-	case errors.Is(err, sound.ErrNotSound), errors.Is(err, sound.ErrEmpty), errors.Is(err, sound.ErrCutOff), errors.Is(err, sound.ErrUnsupported):
-		return problem{http.StatusUnprocessableEntity, "not-a-recording", "This file cannot be used", upperFirst(err.Error()) + ".", nil}
+	case errors.Is(err, sound.ErrNotSound), errors.Is(err, sound.ErrEmpty), errors.Is(err, sound.ErrCutOff), errors.Is(err, sound.ErrDamaged), errors.Is(err, sound.ErrUnsupported):
+		return notARecording(err)
 	}
 	slog.Error("request failed", "error", err)
 	return problem{http.StatusInternalServerError, "fault", "Something went wrong here",

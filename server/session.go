@@ -39,7 +39,7 @@ var (
 		"Preview": true, "ListDrills": true, "GetDrill": true, "CreateDrill": true, "ChangeDrill": true,
 		"DeleteDrill": true, "CopyDrill": true, "Assign": true, "Unassign": true, "GiveNewest": true,
 		"GetBench": true, "Rework": true, "Vary": true, "Export": true, "Import": true,
-		"PutOnShelf": true, "ListVersions": true,
+		"PutOnShelf": true, "ListVersions": true, "PutComment": true, "DeleteComment": true,
 		"ListBlocks": true, "CreateBlock": true, "GetBlock": true, "DeleteBlock": true,
 	}
 )

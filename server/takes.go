@@ -33,7 +33,7 @@ func (s *Server) AddTake(ctx context.Context, r api.AddTakeRequestObject) (api.A
 	}
 	d.BPM, d.Source = r.Params.Bpm, string(r.Params.Source)
 	take, err := s.intake.Receive(ctx, d)
-	return api.AddTake200JSONResponse(takeOf(take)), err
+	return api.AddTake200JSONResponse(takeOf(take, nil)), err
 }
 
 // take reads the file that was handed in: a recording, or MIDI, which is given a
@@ -43,10 +43,11 @@ func (d *Delivery) take(file []byte) (err error) {
 		d.Sound, err = sound.Decode(file)
 		return err
 	}
-	if d.Notes, err = midifile.Played(file); err == nil {
-		d.Sound = sound.FromMono(simulate.Rate, simulate.Sounding(d.Notes))
+	if d.Notes, err = midifile.Played(file); err != nil {
+		return notARecording(err)
 	}
-	return err
+	d.Sound = sound.FromMono(simulate.Rate, simulate.Sounding(d.Notes))
+	return nil
 }
 
 // SimulateTake lets the simulated player make a take.
@@ -56,7 +57,7 @@ func (s *Server) SimulateTake(ctx context.Context, r api.SimulateTakeRequestObje
 		return nil, err
 	}
 	take, err := s.intake.Simulate(ctx, *r.Body, d)
-	return api.SimulateTake200JSONResponse(takeOf(take)), err
+	return api.SimulateTake200JSONResponse(takeOf(take, nil)), err
 }
 
 // delivery starts a delivery for an assignment of the student here.
@@ -97,7 +98,11 @@ func (s *Server) take(ctx context.Context, id uuid.UUID) (store.Take, error) {
 // GetTake returns a take with its analysis.
 func (s *Server) GetTake(ctx context.Context, r api.GetTakeRequestObject) (api.GetTakeResponseObject, error) {
 	t, err := s.take(ctx, r.TakeId)
-	return api.GetTake200JSONResponse(takeOf(t)), err
+	if err != nil {
+		return nil, err
+	}
+	comments, err := s.store.Comments(ctx, t.ID)
+	return api.GetTake200JSONResponse(takeOf(t, comments)), err
 }
 
 // GetSound returns the recording of a take.

@@ -2,6 +2,7 @@ package evenness
 
 import (
 	"fmt"
+	"math"
 	"slices"
 
 	"manudrill/core/drill"
@@ -10,9 +11,9 @@ import (
 
 // A Remedy is a ready drill for what is weak in a take, with its reason.
 type Remedy struct {
-	Reason string      `json:"reason"`
-	Drill  drill.Drill `json:"drill"`
-	BPM    float64     `json:"bpm"` // to start at
+	Reason string       `json:"reason"`
+	Drill  drill.Drill  `json:"drill"`
+	Ladder tempo.Ladder `json:"ladder"` // from a slow tempo to the one of the take
 }
 
 // mostRemedies is how many are given at once: more are not practised.
@@ -73,7 +74,7 @@ func pair(c drill.Chart, p FingerPair) (from, to drill.Note, ok bool) {
 
 // spot makes a drill of a few notes, played over and over at each of its
 // strings, two a beat, at a share of the tempo they were played at.
-func spot(name string, c drill.Chart, notes []drill.FreeNote, strings []int) (drill.Drill, float64) {
+func spot(name string, c drill.Chart, notes []drill.FreeNote, strings []int) (drill.Drill, tempo.Ladder) {
 	p := drill.Free{Notes: notes}
 	d := drill.New(name, p)
 	d.Path.Position, d.Path.Strings = p.Home()
@@ -82,12 +83,20 @@ func spot(name string, c drill.Chart, notes []drill.FreeNote, strings []int) (dr
 	}
 	d.Path.Stay = drill.Stay{Count: repeats, Unit: drill.Times}
 	d.Rhythm.Passes = 2
-	bpm := slower * c.BPM * float64(c.NotesPerBeat) / float64(d.Rhythm.NotesPerBeat)
-	for bpm > tempo.MaxBPM && d.Rhythm.NotesPerBeat < 8 {
+	same := c.BPM * float64(c.NotesPerBeat) / float64(d.Rhythm.NotesPerBeat)
+	for same > tempo.MaxBPM && d.Rhythm.NotesPerBeat < 8 {
 		d.Rhythm.NotesPerBeat *= 2
-		bpm /= 2
+		same /= 2
 	}
-	return d, min(tempo.MaxBPM, max(tempo.MinBPM, float64(int(bpm))))
+	ladder := tempo.Usual()
+	ladder.StartBPM = whole(slower * same)
+	ladder.TargetBPM = max(ladder.StartBPM, whole(same))
+	return d, ladder
+}
+
+// whole is a tempo that a metronome has.
+func whole(bpm float64) float64 {
+	return min(tempo.MaxBPM, max(tempo.MinBPM, math.Round(bpm)))
 }
 
 func free(n drill.Note) drill.FreeNote {
@@ -109,8 +118,8 @@ func pairAlone(c drill.Chart, p FingerPair) (Remedy, bool) {
 	if !ok {
 		return Remedy{}, false
 	}
-	d, bpm := spot(fmt.Sprintf("%s: %d to %d alone", c.Name, p.From, p.To), c, []drill.FreeNote{started(from), free(to)}, stringsOf(c, p))
-	return Remedy{fmt.Sprintf("The weak pair alone, %d to %d, at %.0f %% of the tempo.", p.From, p.To, 100*slower), d, bpm}, true
+	d, ladder := spot(fmt.Sprintf("%s: %d to %d alone", c.Name, p.From, p.To), c, []drill.FreeNote{started(from), free(to)}, stringsOf(c, p))
+	return Remedy{fmt.Sprintf("The weak pair alone, %d to %d, at %.0f %% of the tempo.", p.From, p.To, 100*slower), d, ladder}, true
 }
 
 // stringsOf returns the strings a pair is played on, thickest first.
@@ -141,9 +150,9 @@ func higherUp(c drill.Chart, p FingerPair) (Remedy, bool) {
 	if !ok || abs(from.Fret-to.Fret) < 2 || low == 0 || low > lowPosition || from.Hand == drill.TappingHand || to.Hand == drill.TappingHand {
 		return Remedy{}, false
 	}
-	d, bpm := spot(fmt.Sprintf("%s: %d to %d higher up", c.Name, p.From, p.To), c, []drill.FreeNote{started(from), free(to)}, stringsOf(c, p))
+	d, ladder := spot(fmt.Sprintf("%s: %d to %d higher up", c.Name, p.From, p.To), c, []drill.FreeNote{started(from), free(to)}, stringsOf(c, p))
 	d = d.Transposed(higher)
-	return Remedy{fmt.Sprintf("The same pair %d frets higher, where it is less of a stretch.", higher), d, bpm}, true
+	return Remedy{fmt.Sprintf("The same pair %d frets higher, where it is less of a stretch.", higher), d, ladder}, true
 }
 
 // tapped is how often a pair is tapped in time before the pick is added.
@@ -157,9 +166,9 @@ func withoutPick(c drill.Chart, p FingerPair) (Remedy, bool) {
 	}
 	first := free(from)
 	first.Attack = drill.Nowhere
-	d, bpm := spot(fmt.Sprintf("%s: %d to %d without the pick", c.Name, p.From, p.To), c, []drill.FreeNote{first, free(to)}, stringsOf(c, p))
+	d, ladder := spot(fmt.Sprintf("%s: %d to %d without the pick", c.Name, p.From, p.To), c, []drill.FreeNote{first, free(to)}, stringsOf(c, p))
 	d.Path.Stay.Count = tapped
-	return Remedy{fmt.Sprintf("Tap the pair in time %d times without picking, then add the pick.", tapped), d, bpm}, true
+	return Remedy{fmt.Sprintf("Tap the pair in time %d times without picking, then add the pick.", tapped), d, ladder}, true
 }
 
 // pullsApart is the drill's pull-offs in a block of their own.
@@ -169,8 +178,8 @@ func pullsApart(c drill.Chart, p FingerPair) (Remedy, bool) {
 	if !ok || p.Attack != drill.Pull || !hammers {
 		return Remedy{}, false
 	}
-	d, bpm := spot(c.Name+": pull-offs alone", c, []drill.FreeNote{started(from), free(to)}, nil)
-	return Remedy{"Pull-offs in a block of their own, before they are mixed with hammer-ons again.", d, bpm}, true
+	d, ladder := spot(c.Name+": pull-offs alone", c, []drill.FreeNote{started(from), free(to)}, nil)
+	return Remedy{"Pull-offs in a block of their own, before they are mixed with hammer-ons again.", d, ladder}, true
 }
 
 // spotAlone is the first place of a kind alone, with two notes on each side.
@@ -183,8 +192,8 @@ func spotAlone(c drill.Chart, what string, is func(from, to drill.Note) bool) (R
 		for _, n := range c.Notes[i-1 : i+2] {
 			notes = append(notes, free(n))
 		}
-		d, bpm := spot(fmt.Sprintf("%s: %s alone", c.Name, what), c, notes, nil)
-		return Remedy{fmt.Sprintf("%s alone, with two notes on each side, at %.0f %% of the tempo.", sentence(what), 100*slower), d, bpm}, true
+		d, ladder := spot(fmt.Sprintf("%s: %s alone", c.Name, what), c, notes, nil)
+		return Remedy{fmt.Sprintf("%s alone, with two notes on each side, at %.0f %% of the tempo.", sentence(what), 100*slower), d, ladder}, true
 	}
 	return Remedy{}, false
 }

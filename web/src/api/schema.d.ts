@@ -362,7 +362,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Hand in a recording, WAV or FLAC */
+        /** Hand in a recording, WAV or FLAC, or what was played as a MIDI file */
         put: operations["addTake"];
         post?: never;
         delete?: never;
@@ -421,6 +421,67 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/takes/{takeId}/contrast/{otherId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                takeId: string;
+                otherId: string;
+            };
+            cookie?: never;
+        };
+        /** Two takes of the same notes side by side, the earlier one first */
+        get: operations["getContrast"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/takes/{takeId}/remedies/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                takeId: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a remedy as a drill and put it on the student's stand; once made, the same again */
+        post: operations["takeRemedy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/takes/{takeId}/comments/{commentId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                takeId: string;
+                commentId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Pin a comment to a note, or change it */
+        put: operations["putComment"];
+        post?: never;
+        /** Take a comment of one's own off */
+        delete: operations["deleteComment"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1059,6 +1120,32 @@ export interface components {
             extra: number;
             /** Format: double */
             noiseDb: number;
+            free?: boolean;
+            /** Format: double */
+            driftPercent?: number;
+            /** Format: double */
+            fatiguePercent?: number;
+            /** Format: double */
+            slurRiseMs?: number;
+            /** Format: double */
+            gapPercent?: number;
+            /** Format: double */
+            ringMs?: number;
+            /** Format: double */
+            bendCents?: number;
+            repeat?: number;
+            falseStart?: number;
+            pauseBefore?: number;
+            /** Format: double */
+            pauseSeconds?: number;
+            stopAfter?: number;
+            /** Format: double */
+            tuningCents?: number;
+            squeaks?: number;
+            /** Format: double */
+            roomDb?: number;
+            /** Format: double */
+            clickDb?: number;
         };
         Weak: {
             from: number;
@@ -1107,6 +1194,64 @@ export interface components {
             summary: components["schemas"]["TakeSummary"];
             chart: components["schemas"]["Chart"];
             analysis: components["schemas"]["Analysis"];
+            advice: components["schemas"]["Advice"];
+            comments: components["schemas"]["Comment"][];
+        };
+        Comment: {
+            /** Format: uuid */
+            id: string;
+            /** @description Index over all passes */
+            note: number;
+            text: string;
+            author: components["schemas"]["Person"];
+            /** Format: date-time */
+            writtenAt: string;
+        };
+        Advice: {
+            findings: {
+                about: string;
+                text: string;
+                /** @description Notes it rests on */
+                count?: number;
+            }[];
+            remedies: {
+                reason: string;
+                drill: components["schemas"]["Drill"];
+                ladder: components["schemas"]["Ladder"];
+            }[];
+        };
+        Contrast: {
+            differences: {
+                /** @enum {string} */
+                about: "spreadMs" | "spreadPercent" | "levelSpreadDb" | "rightPercent" | "bpm" | "soundingPercent";
+                /** Format: double */
+                before: number;
+                /** Format: double */
+                after: number;
+                sure: boolean;
+                better: boolean;
+            }[];
+            transitions: {
+                from: number;
+                to: number;
+                /** Format: double */
+                before: number;
+                /** Format: double */
+                after: number;
+                sure: boolean;
+                better: boolean;
+            }[];
+        };
+        Figure: {
+            /** Format: double */
+            value: number;
+            /**
+             * Format: double
+             * @description Half of the 95 % confidence interval
+             */
+            plusMinus: number;
+            /** @description Values it rests on */
+            count: number;
         };
         Analysis: {
             tempo: {
@@ -1118,6 +1263,9 @@ export interface components {
                 askedBpm: number;
             };
             timing: {
+                /** Format: double */
+                plusMinusMs: number;
+                count: number;
                 /** Format: double */
                 spreadMs: number;
                 /** Format: double */
@@ -1148,6 +1296,65 @@ export interface components {
             transitions: components["schemas"]["Transition"][];
             weakest?: components["schemas"]["FingerPair"];
             foreign: boolean;
+            pulse: {
+                npvi?: components["schemas"]["Figure"];
+                driftPercent?: components["schemas"]["Figure"];
+                clockMs?: components["schemas"]["Figure"];
+                motorMs?: components["schemas"]["Figure"];
+                clickMs?: components["schemas"]["Figure"];
+            };
+            slurs: {
+                levelDb?: components["schemas"]["Figure"];
+                lateMs?: components["schemas"]["Figure"];
+            };
+            connection: {
+                soundingPercent?: components["schemas"]["Figure"];
+                gaps: number;
+                gapsOf: number;
+                ringing: number;
+                ringingOf: number;
+                bendCents?: components["schemas"]["Figure"];
+                bent: number;
+                bentOf: number;
+            };
+            groups: {
+                /** @enum {string} */
+                kind: "string" | "crossing" | "shift" | "place" | "attack";
+                number: number;
+                attack?: components["schemas"]["Attack"];
+                count: number;
+                meanMs?: components["schemas"]["Figure"];
+                spreadMs?: components["schemas"]["Figure"];
+                levelDb?: components["schemas"]["Figure"];
+            }[];
+            endurance?: {
+                first: components["schemas"]["Third"];
+                last: components["schemas"]["Third"];
+                tires: boolean;
+            };
+            course: {
+                /** Format: double */
+                startS: number;
+                askedPasses: number;
+                passes: number;
+                stoppedAfter?: number;
+                falseStart: number;
+                stops: {
+                    before: number;
+                    /** Format: double */
+                    seconds: number;
+                }[];
+                /** Format: double */
+                tuningCents: number;
+            };
+        };
+        Third: {
+            /** Format: double */
+            rightPercent: number;
+            spreadMs?: components["schemas"]["Figure"];
+            levelDb?: components["schemas"]["Figure"];
+            /** Format: double */
+            bpm: number;
         };
         HeardNote: {
             index: number;
@@ -1167,6 +1374,21 @@ export interface components {
             levelDb?: number;
             /** Format: double */
             relativeLevelDb?: number;
+            /**
+             * Format: double
+             * @description Silence before the next note
+             */
+            gapMs?: number;
+            /**
+             * Format: double
+             * @description The string before still rings
+             */
+            ringsDb?: number;
+            /**
+             * Format: double
+             * @description Dragged aside before the pull-off that follows
+             */
+            bendCents?: number;
         };
         ExtraNote: {
             /** Format: double */
@@ -1174,6 +1396,8 @@ export interface components {
             midi: number;
             /** Format: double */
             levelDb: number;
+            /** @enum {string} */
+            kind?: "repeated" | "touched" | "other";
         };
         PassFigures: {
             pass: number;
@@ -1197,9 +1421,13 @@ export interface components {
             /** Format: double */
             meanMs: number;
             /** Format: double */
+            plusMinusMs: number;
+            /** Format: double */
             spreadMs: number;
             /** Format: double */
             levelDb: number;
+            soundingPercent?: components["schemas"]["Figure"];
+            sure: boolean;
         };
         Trend: {
             /** Format: double */
@@ -2063,6 +2291,107 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Take"];
                 };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getContrast: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                takeId: string;
+                otherId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What has changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Contrast"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    takeRemedy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                takeId: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The assignment */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Assignment"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    putComment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                takeId: string;
+                commentId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    note: number;
+                    text: string;
+                };
+            };
+        };
+        responses: {
+            /** @description All comments of the take */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comment"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    deleteComment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                takeId: string;
+                commentId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Gone */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             default: components["responses"]["Problem"];
         };
