@@ -9,6 +9,8 @@ const audio = ref<HTMLAudioElement>()
 const playing = ref(false)
 const seconds = ref(0)
 const failed = ref(false)
+const rate = ref(1)
+const loop = ref<{ from: number; to: number }>()
 const text = computed(() => `${clock(at.value ?? 0)} / ${clock(seconds.value)}`)
 
 function clock(s: number): string {
@@ -24,15 +26,33 @@ function seek(event: Event) {
 /** Follows the sound closely: the element itself tells its time too seldom. */
 function follow() {
   if (!audio.value) return
+  if (loop.value && audio.value.currentTime >= loop.value.to)
+    audio.value.currentTime = loop.value.from
   at.value = audio.value.currentTime
   if (!audio.value.paused) requestAnimationFrame(follow)
 }
 function playFrom(t: number) {
   if (!audio.value) return
+  loop.value = undefined
   audio.value.currentTime = Math.max(0, t)
   void audio.value.play()
 }
-defineExpose({ playFrom })
+/** Plays a stretch over and over. */
+function playLoop(from: number, to: number) {
+  if (!audio.value) return
+  loop.value = { from: Math.max(0, from), to }
+  audio.value.currentTime = loop.value.from
+  void audio.value.play()
+}
+/** The browser keeps the pitch where it plays slower. */
+function setRate(event: Event) {
+  rate.value = Number((event.target as HTMLSelectElement).value)
+  if (audio.value) {
+    audio.value.preservesPitch = true
+    audio.value.playbackRate = rate.value
+  }
+}
+defineExpose({ playFrom, playLoop })
 </script>
 
 <template>
@@ -64,6 +84,21 @@ defineExpose({ playFrom })
         @input="seek"
       />
       <span class="figures small">{{ text }}</span>
+      <select :value="rate" aria-label="How fast it is heard, at the same pitch" @change="setRate">
+        <option :value="1">full speed</option>
+        <option :value="0.75">¾ speed</option>
+        <option :value="0.5">½ speed</option>
+        <option :value="0.35">⅓ speed</option>
+      </select>
+      <button
+        v-if="loop"
+        type="button"
+        class="loop small"
+        title="Play on instead"
+        @click="loop = undefined"
+      >
+        stop repeating
+      </button>
     </template>
   </div>
 </template>
@@ -73,7 +108,16 @@ defineExpose({ playFrom })
   display: flex;
   align-items: center;
   gap: var(--s3);
-  flex: 0 1 360px;
+  flex: 0 1 480px;
+  flex-wrap: wrap;
+}
+select {
+  font-size: var(--t-small);
+  padding: 6px;
+  border: 1px solid var(--line-2);
+  border-radius: var(--round);
+  background: var(--sheet);
+  color: var(--ink);
 }
 button {
   flex: none;
@@ -85,6 +129,13 @@ button {
   cursor: pointer;
   display: grid;
   place-items: center;
+}
+button.loop {
+  width: auto;
+  height: auto;
+  padding: 6px 12px;
+  border-radius: var(--round);
+  color: var(--sheet);
 }
 svg {
   width: 22px;

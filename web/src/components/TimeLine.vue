@@ -4,27 +4,35 @@ import { computed, ref } from 'vue'
 
 import type { Analysis, Chart, HeardNote } from '../api/client'
 import { clampTo, stripMargin, strips, type Mark } from '../draw/timeline'
-import { attackNames, noteName, signed } from '../draw/words'
+import { noteWords } from '../draw/notewords'
+import { noteName, signed } from '../draw/words'
 
 const props = defineProps<{
   chart: Chart
   analysis: Analysis
   /** The moment of the recording that is heard now, s. */
   at?: number
+  /** Index of the note that is looked at. */
+  chosen?: number
+  /** Indices of notes with comments. */
+  pinned?: Set<number>
 }>()
-const emit = defineEmits<{ hear: [t: number] }>()
+const emit = defineEmits<{ choose: [index: number] }>()
 
 const box = ref<HTMLElement>()
 const { width } = useElementSize(box)
-const all = computed(() => strips(props.chart, props.analysis, Math.max(320, width.value)))
+const all = computed(() =>
+  strips(props.chart, props.analysis, Math.max(320, width.value), props.pinned),
+)
 const passes = computed(() => new Set(all.value.map((s) => s.pass)).size)
 
 const laneTiming = { middle: 58, half: 34 }
 const laneLevel = { middle: 142, half: 26 }
-const stringY = 190
-const fretY = 209
-const fingerY = 228
-const height = 236
+const laneSound = { y: 182, height: 9 }
+const stringY = 216
+const fretY = 235
+const fingerY = 254
+const height = 262
 
 /** The axes end well beyond what is heard, so that what is inaudible looks small. */
 const timingLimit = computed(() => Math.max(24, props.analysis.timing.audibleMs * 4))
@@ -51,22 +59,7 @@ function sounds(m: Mark): boolean {
   )
 }
 function words(m: Mark): string {
-  const c = m.chart
-  const place = `string ${c.string} fret ${c.fret}, finger ${c.finger}, ${attackNames[c.attack]}`
-  const h = m.heard
-  if (h.status === 'missed') return `${place}: missed`
-  const ms = h.deviationMs ?? 0
-  const when =
-    Math.abs(ms) < 0.5 ? 'on time' : `${Math.abs(ms).toFixed(0)} ms ${ms > 0 ? 'late' : 'early'}`
-  const level = `${signed(h.relativeLevelDb ?? 0, 1)} dB against the mean`
-  const wrong =
-    h.status === 'wrong'
-      ? `wrong note, ${noteName(h.midi ?? 0)} instead of ${noteName(c.midi)}; `
-      : ''
-  return `${place}: ${wrong}${when}, ${level}`
-}
-function hear(m: Mark) {
-  emit('hear', m.heard.t ?? m.heard.expectedT)
+  return noteWords(m.chart, m.heard)
 }
 </script>
 
@@ -86,6 +79,7 @@ function hear(m: Mark) {
           <text x="0" :y="laneTiming.middle + laneTiming.half">late</text>
           <text x="0" :y="laneLevel.middle - laneLevel.half + 8">loud</text>
           <text x="0" :y="laneLevel.middle + laneLevel.half">soft</text>
+          <text x="0" :y="laneSound.y + 9">sounds</text>
           <text x="0" :y="stringY">string</text>
           <text x="0" :y="fretY">fret</text>
           <text x="0" :y="fingerY">finger</text>
@@ -128,13 +122,18 @@ function hear(m: Mark) {
           :class="[
             'mark',
             m.heard.status,
-            { uneven: m.uneven, stands: m.stands, sounds: sounds(m) },
+            {
+              uneven: m.uneven,
+              stands: m.stands,
+              sounds: sounds(m),
+              chosen: m.heard.index === chosen,
+            },
           ]"
           role="button"
           tabindex="0"
           :aria-label="words(m)"
-          @click="hear(m)"
-          @keydown.enter="hear(m)"
+          @click="emit('choose', m.heard.index)"
+          @keydown.enter="emit('choose', m.heard.index)"
         >
           <title>{{ words(m) }}</title>
           <rect class="target" :x="m.x - 15" y="14" width="30" :height="fingerY - 8" />
@@ -171,7 +170,35 @@ function hear(m: Mark) {
               :y="laneLevel.middle - Math.max(0, loud(m.heard))"
               :height="Math.max(1.5, Math.abs(loud(m.heard)))"
             />
+            <template v-if="m.sounding !== undefined">
+              <rect
+                class="sounding"
+                :x="m.x - 5"
+                :y="laneSound.y"
+                :width="m.sounding * (m.next - m.x)"
+                :height="laneSound.height"
+              />
+              <rect
+                v-if="m.heard.gapMs !== undefined"
+                class="gap"
+                :x="m.x - 5 + m.sounding * (m.next - m.x)"
+                :y="laneSound.y"
+                :width="(1 - m.sounding) * (m.next - m.x)"
+                :height="laneSound.height"
+              />
+            </template>
+            <path
+              v-if="m.heard.ringsDb !== undefined"
+              class="rings"
+              :d="`M${m.x - 8} ${laneSound.y - 5}q4 -7 8 0t8 0t8 0`"
+            />
+            <path
+              v-if="m.heard.bendCents !== undefined"
+              class="rings"
+              :d="`M${m.x - 4} ${laneSound.y - 3}q10 0 10 -9`"
+            />
           </template>
+          <circle v-if="m.pinned" class="pin" :cx="m.x" cy="20" r="5" />
           <text class="string" :x="m.x" :y="stringY">{{ m.chart.string }}</text>
           <text class="fret" :x="m.x" :y="fretY">{{ m.chart.fret }}</text>
           <text class="finger" :x="m.x" :y="fingerY">{{ m.chart.finger }}</text>
@@ -203,6 +230,21 @@ function hear(m: Mark) {
           <path class="hole" d="M4 12l8 -8" />
         </svg>
         missed</span
+      >
+      <span
+        ><svg width="22" height="14">
+          <rect class="sounding" x="0" y="3" width="12" height="8" />
+          <rect class="gap" x="12" y="3" width="10" height="8" />
+        </svg>
+        silence before the next note</span
+      >
+      <span
+        ><svg width="26" height="14"><path class="rings" d="M1 8q4 -7 8 0t8 0t8 0" /></svg> the
+        string before rings on</span
+      >
+      <span
+        ><svg width="16" height="14"><path class="rings" d="M2 12q10 0 10 -9" /></svg> string
+        dragged before a pull-off</span
       >
       <span
         ><svg width="14" height="14"><path class="cross" d="M2 2l10 10m0 -10l-10 10" /></svg> wrong
@@ -267,6 +309,28 @@ svg {
 .mark:focus-visible .target {
   stroke: var(--ink);
   stroke-width: 2;
+}
+.mark.chosen .target {
+  fill: var(--sheet-2);
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+.sounding {
+  fill: var(--line-2);
+}
+.gap {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.5;
+  stroke-dasharray: 3 2;
+}
+.rings {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+.pin {
+  fill: var(--ink);
 }
 .stem {
   stroke: var(--ink-3);

@@ -5,6 +5,7 @@ import { found, foldersOf, tagsOf } from '../bench/library'
 import { arcsOf, fretWindow, handBox, NeckScale, placesOf } from './neck'
 import { accidentalsOf, barsOf, barsPerRow, roomOf, staffKey, stepsAboveStaff } from './staff'
 import { tabRows } from './tab'
+import { noteWords } from './notewords'
 import { clampTo, strips } from './timeline'
 import { count, lasting, noteName, noteNumber, pathWords, patternWords, signed } from './words'
 
@@ -99,12 +100,20 @@ function analysis(): Analysis {
     status: 'played' as const,
     expectedT: 2 + index / 2,
     t: 2 + index / 2,
+    end: 2 + index / 2 + (index === 3 ? 0.3 : 0.5),
     deviationMs: index === 5 ? 20 : 3,
     relativeLevelDb: index === 7 ? -9 : 0,
   }))
   return {
     tempo: { bpm: 60, notesPerSecond: 2, askedBpm: 60 },
-    timing: { spreadMs: 0, spreadPercent: 0, cvPercent: 0, audibleMs: 12 },
+    timing: {
+      spreadMs: 0,
+      spreadPercent: 0,
+      cvPercent: 0,
+      audibleMs: 12,
+      plusMinusMs: 0,
+      count: 24,
+    },
     level: { meanDb: -20, spreadDb: 0, audibleDb: 1 },
     counts: { expected: 24, played: 24, missed: 0, wrong: 0, extra: 1 },
     notes,
@@ -112,6 +121,11 @@ function analysis(): Analysis {
     passes: [],
     transitions: [],
     foreign: false,
+    pulse: {},
+    slurs: {},
+    connection: { gaps: 0, gapsOf: 0, ringing: 0, ringingOf: 0, bent: 0, bentOf: 0 },
+    groups: [],
+    course: { startS: 2, askedPasses: 2, passes: 2, falseStart: 0, stops: [], tuningCents: 0 },
   }
 }
 
@@ -128,6 +142,15 @@ describe('time line', () => {
     expect(marks.filter((m) => m.uneven).map((m) => m.heard.index)).toEqual([5])
     expect(marks.filter((m) => m.stands).map((m) => m.heard.index)).toEqual([7])
   })
+  it('tells how far a note sounds towards the next, but not the last one', () => {
+    expect(marks[3]?.sounding).toBeCloseTo(0.6)
+    expect(marks[4]?.sounding).toBeCloseTo(1)
+    expect(marks[23]?.sounding).toBeUndefined()
+  })
+  it('marks notes with comments', () => {
+    const pinned = strips(chart, analysis(), 1500, new Set([14])).flatMap((s) => s.marks)
+    expect(pinned.filter((m) => m.pinned).map((m) => m.heard.index)).toEqual([14])
+  })
   it('puts an extra note between its neighbours', () => {
     const [extra] = all[1]?.extras ?? []
     const [before, after] = [all[1]?.marks[2], all[1]?.marks[3]]
@@ -137,6 +160,23 @@ describe('time line', () => {
   it('keeps far values on the axis', () => {
     expect(clampTo(500, 24, 34)).toBe(34)
     expect(clampTo(-12, 24, 34)).toBe(-17)
+  })
+})
+
+describe('a note in words', () => {
+  const note = { ...chart.notes[0]!, string: 3, fret: 7, finger: 3, attack: 'hammer' as const }
+  const heard = { index: 0, pass: 0, status: 'played' as const, expectedT: 2, t: 2 }
+
+  it('says when, how loud, and what is wrong with it', () => {
+    const words = noteWords(note, { ...heard, deviationMs: 12.4, relativeLevelDb: -3, gapMs: 41 })
+    expect(words).toBe(
+      'string 3 fret 7, finger 3, hammer-on: 12 ms late, −3.0 dB against the mean, 41 ms of silence after it',
+    )
+  })
+  it('says that it was missed', () => {
+    expect(noteWords(note, { ...heard, status: 'missed' })).toBe(
+      'string 3 fret 7, finger 3, hammer-on: missed',
+    )
   })
 })
 

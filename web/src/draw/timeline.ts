@@ -10,6 +10,12 @@ export interface Mark {
   uneven: boolean
   /** Louder or softer than the mean by more than the ear notices. */
   stands: boolean
+  /** The share of the way to the next note in which this one sounds. */
+  sounding?: number
+  /** Where the next note starts on the time line. */
+  next: number
+  /** Comments are pinned to it. */
+  pinned: boolean
 }
 
 export interface ExtraMark {
@@ -31,13 +37,24 @@ export interface Strip {
 export const stripMargin = 64
 
 /** Lays the passes of a take under one another, in strips of whole beats. */
-export function strips(chart: Chart, analysis: Analysis, width: number): Strip[] {
+export function strips(
+  chart: Chart,
+  analysis: Analysis,
+  width: number,
+  pinned: Set<number> = new Set(),
+): Strip[] {
   const size = chart.notes.length
   const fill = fillRows(chart, width - stripMargin, 28, 56)
   const all: Strip[] = []
   for (let at = 0; at < analysis.notes.length; at += size) {
     const pass = at / size
-    for (const strip of stripsOfPass(chart, analysis, analysis.notes.slice(at, at + size), fill))
+    for (const strip of stripsOfPass(
+      chart,
+      analysis,
+      analysis.notes.slice(at, at + size),
+      fill,
+      pinned,
+    ))
       all.push({ ...strip, pass })
   }
   placeExtras(all, analysis, fill.step)
@@ -49,6 +66,7 @@ function stripsOfPass(
   analysis: Analysis,
   heard: HeardNote[],
   { beatsPerRow, step }: Fill,
+  pinned: Set<number>,
 ): Omit<Strip, 'pass'>[] {
   const perBeat = chart.notesPerBeat * step
   const parts: Omit<Strip, 'pass'>[] = []
@@ -64,12 +82,22 @@ function stripsOfPass(
       x,
       uneven: Math.abs(h.deviationMs ?? 0) > analysis.timing.audibleMs,
       stands: Math.abs(h.relativeLevelDb ?? 0) > analysis.level.audibleDb,
+      sounding: soundingOf(analysis, h),
+      next: x + step,
+      pinned: pinned.has(h.index),
     })
     part.width = x + step / 2
     if (Math.abs(note.beat - Math.round(note.beat)) < 1e-6)
       part.beats.push({ x: x - step / 2, beat: Math.round(note.beat) + 1 })
   })
   return parts
+}
+
+/** The share of the interval to the next note in which one sounds, where both were played. */
+function soundingOf(analysis: Analysis, h: HeardNote): number | undefined {
+  const next = analysis.notes[h.index + 1]
+  if (h.t === undefined || h.end === undefined || next?.t === undefined) return undefined
+  return Math.max(0, Math.min(1, (h.end - h.t) / Math.max(0.001, next.t - h.t)))
 }
 
 /** Puts each extra note between the notes it sounded between. */

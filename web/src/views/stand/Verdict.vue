@@ -5,12 +5,12 @@ import { RouterLink } from 'vue-router'
 import type { Take } from '../../api/client'
 import StepWord from '../../components/StepWord.vue'
 import TimeLine from '../../components/TimeLine.vue'
-import { weakestWords } from '../../components/weakest'
 
 const props = defineProps<{ take: Take }>()
 
 const a = computed(() => props.take.analysis)
-const weakest = computed(() => (a.value.foreign ? '' : weakestWords(a.value)))
+/** One thing to mind is enough at a distance. */
+const first = computed(() => props.take.advice.findings[0]?.text)
 </script>
 
 <template>
@@ -46,7 +46,7 @@ const weakest = computed(() => (a.value.foreign ? '' : weakestWords(a.value)))
         </dd>
       </div>
     </dl>
-    <p v-if="weakest" class="weakest">{{ weakest }}</p>
+    <p v-if="first" class="weakest">{{ first }}</p>
     <div class="sheet"><TimeLine :chart="take.chart" :analysis="a" /></div>
     <p><RouterLink :to="`/takes/${take.summary.id}`">All figures, and listen to it</RouterLink></p>
   </section>

@@ -2,31 +2,50 @@
 import { computed, onMounted, ref } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 
-import { answer, client, problemOf, type Problem, type Take } from '../../api/client'
+import { answer, client, problemOf, type Comment, type Problem, type Take } from '../../api/client'
+import AdvicePanel from '../../components/AdvicePanel.vue'
+import ContrastPanel from '../../components/ContrastPanel.vue'
+import GroupBars from '../../components/GroupBars.vue'
+import MoreFigures from '../../components/MoreFigures.vue'
+import NoteCard from '../../components/NoteCard.vue'
+import PairMatrix from '../../components/PairMatrix.vue'
+import PassMatrix from '../../components/PassMatrix.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import SoundBar from '../../components/SoundBar.vue'
 import StepWord from '../../components/StepWord.vue'
 import TakeFigures from '../../components/TakeFigures.vue'
+import ThirdsTable from '../../components/ThirdsTable.vue'
 import TimeLine from '../../components/TimeLine.vue'
-import TransitionTable from '../../components/TransitionTable.vue'
-import { weakestWords } from '../../components/weakest'
 import { momentOf, sourceNames } from '../../draw/words'
 
 const id = String(useRoute().params.id)
 const take = ref<Take>()
+const comments = ref<Comment[]>([])
 const problem = ref<Problem>()
 const sound = ref<InstanceType<typeof SoundBar>>()
 const at = ref<number>()
+const chosen = ref<number>()
 
 onMounted(async () => {
   try {
     take.value = await answer(client.GET('/takes/{takeId}', { params: { path: { takeId: id } } }))
+    comments.value = take.value.comments
   } catch (thrown) {
     problem.value = problemOf(thrown)
   }
 })
 
-const weakest = computed(() => (take.value ? weakestWords(take.value.analysis) : ''))
+const pinned = computed(() => new Set(comments.value.map((c) => c.note)))
+const passes = computed(() =>
+  take.value ? take.value.analysis.notes.length / take.value.chart.notes.length : 0,
+)
+
+/** Looks at a note and lets it be heard. */
+function choose(index: number) {
+  chosen.value = index
+  const heard = take.value?.analysis.notes[index]
+  if (heard) sound.value?.playFrom((heard.t ?? heard.expectedT) - 0.05)
+}
 </script>
 
 <template>
@@ -49,39 +68,92 @@ const weakest = computed(() => (take.value ? weakestWords(take.value.analysis) :
       </div>
       <section class="sheet verdict">
         <StepWord :decision="take.summary.decision" large />
-        <div>
-          <p>{{ take.summary.decision.reason }}</p>
-          <p v-if="take.analysis.foreign">
-            Hardly a note matches. Was another drill played, or is the guitar tuned differently?
-          </p>
-          <p v-else-if="weakest">{{ weakest }}</p>
-        </div>
+        <p class="reason">{{ take.summary.decision.reason }}</p>
+        <AdvicePanel class="advice" :take="take" />
       </section>
       <TakeFigures :take="take" />
       <section class="sheet stack">
         <div>
           <h2>Every note</h2>
           <p class="small quiet">
-            Where each note came, above the line early, below it late; under it how loud. Press a
-            note to hear it.
+            Where each note came, above the line early, below it late; under it how loud, and how
+            far it sounds towards the next. Inside the grey bands nothing is heard. Press a note to
+            hear it and see what was measured.
           </p>
         </div>
+        <NoteCard
+          v-if="chosen !== undefined"
+          v-model:comments="comments"
+          :take="take"
+          :index="chosen"
+          @hear="(t) => sound?.playFrom(t)"
+          @loop="(from, to) => sound?.playLoop(from, to)"
+          @close="chosen = undefined"
+        />
+        <ul v-else-if="comments.length" class="comments">
+          <li v-for="c in comments" :key="c.id">
+            <button type="button" @click="choose(c.note)">
+              Note {{ (c.note % take.chart.notes.length) + 1 }}</button
+            ><b>{{ c.author.name }}:</b> {{ c.text }}
+          </li>
+        </ul>
         <TimeLine
           :chart="take.chart"
           :analysis="take.analysis"
           :at="at"
-          @hear="(t) => sound?.playFrom(t - 0.05)"
+          :chosen="chosen"
+          :pinned="pinned"
+          @choose="choose"
         />
       </section>
-      <section v-if="take.analysis.transitions.length" class="sheet stack">
+      <section v-if="passes > 1" class="sheet stack">
         <div>
-          <h2>From finger to finger, weakest first</h2>
+          <h2>Passes under one another</h2>
           <p class="small quiet">
-            Early or late: by how much the step to the second finger is shorter or longer than its
-            share. Level: the second note against the first.
+            What comes back in every pass is a habit; what comes once is chance. Up is early, down
+            is late.
           </p>
         </div>
-        <TransitionTable :analysis="take.analysis" />
+        <PassMatrix
+          :chart="take.chart"
+          :analysis="take.analysis"
+          :chosen="chosen"
+          @choose="choose"
+        />
+      </section>
+      <div class="two">
+        <section v-if="take.analysis.transitions.length" class="sheet stack">
+          <div>
+            <h2>From finger to finger</h2>
+            <p class="small quiet">
+              By how many ms the step to the second finger is longer (+) or shorter than its share.
+              A dash: too few times to say.
+            </p>
+          </div>
+          <PairMatrix :analysis="take.analysis" />
+        </section>
+        <section v-if="take.analysis.endurance" class="sheet stack">
+          <div>
+            <h2>Start and end</h2>
+            <p class="small quiet">Whether the hand lasts.</p>
+          </div>
+          <ThirdsTable :endurance="take.analysis.endurance" />
+        </section>
+      </div>
+      <section v-if="take.analysis.groups.length" class="sheet stack">
+        <div>
+          <h2>Where the time goes</h2>
+          <p class="small quiet">
+            The mean lateness (right) or earliness (left) of groups of notes, with the range it may
+            lie in. Coloured where it is heard and surely there.
+          </p>
+        </div>
+        <GroupBars :analysis="take.analysis" />
+      </section>
+      <MoreFigures :analysis="take.analysis" />
+      <section class="sheet stack">
+        <h2>Another take beside it</h2>
+        <ContrastPanel :take="take" />
       </section>
     </template>
   </div>
@@ -98,7 +170,31 @@ const weakest = computed(() => (take.value ? weakestWords(take.value.analysis) :
   gap: var(--s3) var(--s5);
   font-size: var(--t-lead);
 }
-.verdict > div {
+.reason {
   flex: 1 1 320px;
+}
+.advice {
+  flex: 1 1 100%;
+}
+.two {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(420px, 100%), 1fr));
+  gap: var(--s4);
+  align-items: start;
+}
+.comments {
+  list-style: none;
+  padding: 0;
+  display: grid;
+  gap: var(--s2);
+}
+.comments button {
+  margin-right: var(--s3);
+  padding: 2px 10px;
+  border: 1px solid var(--line-2);
+  border-radius: var(--round);
+  background: var(--sheet);
+  color: var(--ink);
+  cursor: pointer;
 }
 </style>

@@ -1,0 +1,146 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue'
+
+import {
+  answer,
+  client,
+  problemOf,
+  type Contrast,
+  type Problem,
+  type Take,
+  type TakeSummary,
+} from '../api/client'
+import { momentOf, signed } from '../draw/words'
+import ProblemNote from './ProblemNote.vue'
+
+/** This take beside another of the same notes. */
+const props = defineProps<{ take: Take }>()
+const others = ref<TakeSummary[]>([])
+const chosen = ref('')
+const contrast = ref<Contrast>()
+const problem = ref<Problem>()
+
+onMounted(async () => {
+  try {
+    const all = await answer(
+      client.GET('/takes', { params: { query: { studentId: props.take.summary.student.id } } }),
+    )
+    const here = props.take.summary
+    others.value = all
+      .filter((t) => t.id !== here.id)
+      .sort(
+        (a, b) =>
+          Number(b.assignmentId === here.assignmentId) -
+          Number(a.assignmentId === here.assignmentId),
+      )
+  } catch (thrown) {
+    problem.value = problemOf(thrown)
+  }
+})
+
+async function compare() {
+  contrast.value = problem.value = undefined
+  if (!chosen.value) return
+  try {
+    contrast.value = await answer(
+      client.GET('/takes/{takeId}/contrast/{otherId}', {
+        params: { path: { takeId: props.take.summary.id, otherId: chosen.value } },
+      }),
+    )
+  } catch (thrown) {
+    problem.value = problemOf(thrown)
+  }
+}
+
+const names = {
+  spreadMs: ['Timing spread', 'ms', 1],
+  spreadPercent: ['Timing spread, of the interval', '%', 1],
+  levelSpreadDb: ['Level spread', 'dB', 1],
+  rightPercent: ['Right notes', '%', 0],
+  bpm: ['Tempo held', 'bpm', 1],
+  soundingPercent: ['Sounding', '%', 0],
+} as const
+function verdict(d: { sure: boolean; better: boolean }): string {
+  if (!d.sure) return 'no sure difference'
+  return d.better ? 'better' : 'worse'
+}
+</script>
+
+<template>
+  <div class="stack">
+    <label class="row">
+      <span>Set beside</span>
+      <select v-model="chosen" @change="compare">
+        <option value="">choose a take</option>
+        <option v-for="t in others" :key="t.id" :value="t.id">
+          {{ t.drillName }}, {{ momentOf(t.recordedAt) }}, {{ t.bpm }} bpm
+        </option>
+      </select>
+    </label>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <div v-if="contrast" class="tables">
+      <table class="plain">
+        <thead>
+          <tr>
+            <th>Figure</th>
+            <th class="number">Earlier</th>
+            <th class="number">Later</th>
+            <th></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="d in contrast.differences" :key="d.about">
+            <td>{{ names[d.about][0] }}</td>
+            <td class="number figures">
+              {{ d.before.toFixed(names[d.about][2]) }} {{ names[d.about][1] }}
+            </td>
+            <td class="number figures">
+              {{ d.after.toFixed(names[d.about][2]) }} {{ names[d.about][1] }}
+            </td>
+            <td :class="{ quiet: !d.sure }">{{ d.about === 'bpm' ? '' : verdict(d) }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <table v-if="contrast.transitions.length" class="plain">
+        <thead>
+          <tr>
+            <th>Fingers</th>
+            <th class="number">Earlier</th>
+            <th class="number">Later</th>
+            <th></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="(t, i) in contrast.transitions" :key="i">
+            <td class="figures">{{ t.from }}→{{ t.to }}</td>
+            <td class="number figures">{{ signed(t.before) }} ms</td>
+            <td class="number figures">{{ signed(t.after) }} ms</td>
+            <td :class="{ quiet: !t.sure }">{{ verdict(t) }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+select {
+  flex: 1 1 280px;
+  max-width: 560px;
+  font-size: var(--t-body);
+  padding: 8px;
+  border: 1px solid var(--line-2);
+  border-radius: var(--round);
+  background: var(--sheet);
+  color: var(--ink);
+}
+.tables {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(380px, 100%), 1fr));
+  gap: var(--s4) var(--s5);
+  align-items: start;
+}
+.plain td {
+  padding-block: var(--s2);
+}
+</style>

@@ -1,0 +1,217 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+
+import { answer, client, problemOf, type Comment, type Problem, type Take } from '../api/client'
+import { placeWords, whenWords } from '../draw/notewords'
+import { noteName, signed } from '../draw/words'
+import { person } from '../session'
+import ProblemNote from './ProblemNote.vue'
+
+/** One note of a take: what was measured, to be heard, with what is pinned to it. */
+const props = defineProps<{ take: Take; index: number }>()
+const comments = defineModel<Comment[]>('comments', { required: true })
+const emit = defineEmits<{ hear: [from: number]; loop: [from: number, to: number]; close: [] }>()
+
+const size = computed(() => props.take.chart.notes.length)
+const chart = computed(() => props.take.chart.notes[props.index % size.value])
+const heard = computed(() => props.take.analysis.notes[props.index])
+const pinned = computed(() => comments.value.filter((c) => c.note === props.index))
+const text = ref('')
+const problem = ref<Problem>()
+watch(
+  () => props.index,
+  () => ((text.value = ''), (problem.value = undefined)),
+)
+
+const at = computed(() => heard.value?.t ?? heard.value?.expectedT ?? 0)
+const secondsPerBeat = computed(() => 60 / props.take.analysis.tempo.bpm)
+/** The bar of the note, in seconds of the recording. */
+const bar = computed(() => {
+  const beats = props.take.chart.beatsPerBar || 4
+  const into = (chart.value?.beat ?? 0) % beats
+  const from = (heard.value?.expectedT ?? 0) - into * secondsPerBeat.value
+  return { from: from - 0.05, to: from + beats * secondsPerBeat.value - 0.05 }
+})
+const facts = computed(() => {
+  const h = heard.value
+  if (!h || h.status === 'missed') return []
+  const { audibleMs } = props.take.analysis.timing
+  const { audibleDb } = props.take.analysis.level
+  const heardAs = (beyond: boolean) => (beyond ? 'heard' : 'not heard')
+  const late = Math.abs(h.deviationMs ?? 0)
+  const loud = Math.abs(h.relativeLevelDb ?? 0)
+  const all = [
+    { name: 'Time', value: whenWords(h), note: heardAs(late > audibleMs), fault: late > audibleMs },
+    {
+      name: 'Level',
+      value: `${signed(h.relativeLevelDb ?? 0, 1)} dB against the mean`,
+      note: heardAs(loud > audibleDb),
+      fault: loud > audibleDb,
+    },
+  ]
+  const more = (name: string, value: string) => all.push({ name, value, note: '', fault: false })
+  if (h.status === 'wrong')
+    more('Pitch', `${noteName(h.midi ?? 0)} instead of ${noteName(chart.value?.midi ?? 0)}`)
+  if (h.gapMs !== undefined) more('Gap', `${h.gapMs.toFixed(0)} ms of silence before the next`)
+  if (h.ringsDb !== undefined)
+    more('Ringing', `the string before still sounds, ${signed(h.ringsDb)} dB of what it was`)
+  if (h.bendCents !== undefined)
+    more('Pitch at its end', `${signed(h.bendCents)} cents: the string is dragged aside`)
+  return all
+})
+
+async function pin() {
+  problem.value = undefined
+  try {
+    comments.value = await answer(
+      client.PUT('/takes/{takeId}/comments/{commentId}', {
+        params: { path: { takeId: props.take.summary.id, commentId: crypto.randomUUID() } },
+        body: { note: props.index, text: text.value.trim() },
+      }),
+    )
+    text.value = ''
+  } catch (thrown) {
+    problem.value = problemOf(thrown) // the words stay in the field
+  }
+}
+async function unpin(comment: Comment) {
+  problem.value = undefined
+  try {
+    await answer(
+      client.DELETE('/takes/{takeId}/comments/{commentId}', {
+        params: { path: { takeId: props.take.summary.id, commentId: comment.id } },
+      }),
+    )
+    comments.value = comments.value.filter((c) => c.id !== comment.id)
+  } catch (thrown) {
+    problem.value = problemOf(thrown)
+  }
+}
+</script>
+
+<template>
+  <section v-if="chart && heard" class="card" aria-label="The note">
+    <div class="row head">
+      <h3>
+        Note {{ (index % size) + 1
+        }}<template v-if="take.analysis.notes.length > size"
+          >, pass {{ Math.floor(index / size) + 1 }}</template
+        >
+      </h3>
+      <span class="quiet">{{ placeWords(chart) }}</span>
+      <button type="button" class="plain-button close" @click="emit('close')">Close</button>
+    </div>
+    <p v-if="heard.status === 'missed'">Missed: no sound was heard for it.</p>
+    <dl v-else>
+      <div v-for="f in facts" :key="f.name">
+        <dt>{{ f.name }}</dt>
+        <dd :class="{ fault: f.fault }">
+          {{ f.value }} <span v-if="f.note" class="quiet small">({{ f.note }})</span>
+        </dd>
+      </div>
+    </dl>
+    <div class="row">
+      <button type="button" class="plain-button" @click="emit('hear', at - 0.05)">
+        Play from here
+      </button>
+      <button type="button" class="plain-button" @click="emit('loop', bar.from, bar.to)">
+        Repeat this bar
+      </button>
+      <button
+        type="button"
+        class="plain-button"
+        @click="emit('loop', at - secondsPerBeat, at + secondsPerBeat)"
+      >
+        Repeat a beat on each side
+      </button>
+    </div>
+    <ul v-if="pinned.length" class="comments">
+      <li v-for="c in pinned" :key="c.id">
+        <b>{{ c.author.name }}:</b> {{ c.text }}
+        <button
+          v-if="c.author.id === person?.id"
+          type="button"
+          class="plain-button small"
+          @click="unpin(c)"
+        >
+          Remove
+        </button>
+      </li>
+    </ul>
+    <form v-if="person?.role === 'instructor'" class="row" @submit.prevent="pin">
+      <input
+        v-model="text"
+        maxlength="2000"
+        :placeholder="`A comment for ${take.summary.student.name}`"
+        aria-label="Comment on this note"
+      />
+      <button type="submit" class="plain-button" :disabled="!text.trim()">Pin comment</button>
+    </form>
+    <ProblemNote v-if="problem" :problem="problem" />
+  </section>
+</template>
+
+<style scoped>
+.card {
+  display: grid;
+  gap: var(--s3);
+  padding: var(--s4);
+  background: var(--sheet-2);
+  border: 1px solid var(--line-2);
+  border-radius: var(--round);
+}
+h3 {
+  font-size: var(--t-lead);
+}
+.close {
+  margin-left: auto;
+}
+dl {
+  margin: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--s2) var(--s5);
+}
+dt {
+  font-size: var(--t-small);
+  color: var(--ink-2);
+  font-weight: 600;
+}
+dd {
+  margin: 0;
+}
+.fault {
+  font-weight: 700;
+}
+.comments {
+  padding: 0;
+  list-style: none;
+  display: grid;
+  gap: var(--s2);
+}
+form input {
+  flex: 1 1 240px;
+  font-size: var(--t-body);
+  padding: 8px 12px;
+  border: 1px solid var(--line-2);
+  border-radius: var(--round);
+  background: var(--sheet);
+  color: var(--ink);
+}
+.plain-button {
+  font-size: var(--t-small);
+  padding: 8px 14px;
+  border: 1px solid var(--line-2);
+  border-radius: var(--round);
+  background: var(--sheet);
+  color: var(--ink);
+  cursor: pointer;
+}
+.plain-button:hover:not(:disabled) {
+  border-color: var(--ink);
+}
+.plain-button:disabled {
+  color: var(--ink-3);
+  cursor: default;
+}
+</style>

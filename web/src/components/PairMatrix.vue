@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { Analysis, Transition } from '../api/client'
+import { attackNames, count, signed } from '../draw/words'
+
+/** From which finger to which: how late or early the second one comes. */
+const props = defineProps<{ analysis: Analysis }>()
+
+const fingers = computed(() => {
+  const used = new Set(props.analysis.transitions.flatMap((t) => [t.from, t.to]))
+  return [...used].sort()
+})
+function of(from: number, to: number): Transition[] {
+  return props.analysis.transitions.filter((t) => t.from === from && t.to === to)
+}
+function fault(t: Transition): boolean {
+  return t.sure && Math.abs(t.meanMs) > props.analysis.timing.audibleMs
+}
+function say(t: Transition): string {
+  const way = t.meanMs > 0 ? 'late' : 'early'
+  const spread = `spread ${t.spreadMs.toFixed(0)} ms, ${count(t.count, 'time')}`
+  return `${attackNames[t.attack]}: ${Math.abs(t.meanMs).toFixed(0)} ms ${way}, give or take ${t.plusMinusMs.toFixed(0)}; ${spread}`
+}
+const name = (finger: number) => (finger === 0 ? 'open' : String(finger))
+</script>
+
+<template>
+  <div class="scroll-x" role="region" tabindex="0" aria-label="From finger to finger">
+    <table>
+      <thead>
+        <tr>
+          <th class="corner small">from ↓ to →</th>
+          <th v-for="to in fingers" :key="to" scope="col">{{ name(to) }}</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="from in fingers" :key="from">
+          <th scope="row">{{ name(from) }}</th>
+          <td v-for="to in fingers" :key="to" :class="{ none: of(from, to).length === 0 }">
+            <div
+              v-for="t in of(from, to)"
+              :key="t.attack"
+              :class="['step', { fault: fault(t), few: t.plusMinusMs === 0 }]"
+              :title="say(t)"
+            >
+              <b class="figures">{{ t.plusMinusMs === 0 ? '–' : signed(t.meanMs) }}</b>
+              <span class="small">{{ attackNames[t.attack] }}, {{ t.count }}×</span>
+            </div>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>
+
+<style scoped>
+table {
+  border-collapse: separate;
+  border-spacing: 4px;
+}
+th {
+  font-weight: 700;
+  color: var(--ink-2);
+  padding: 0 var(--s2);
+}
+.corner {
+  font-weight: 400;
+  white-space: nowrap;
+}
+td {
+  min-width: 104px;
+  background: var(--sheet-2);
+  border-radius: var(--round);
+  padding: 0;
+  vertical-align: top;
+}
+td.none {
+  background: none;
+  border: 1px dashed var(--line);
+}
+.step {
+  padding: var(--s2);
+  display: grid;
+  line-height: 1.2;
+}
+.step b {
+  font-size: 22px;
+}
+.step span {
+  color: var(--ink-2);
+}
+.fault {
+  background: var(--timing-wash);
+  border-radius: var(--round);
+}
+.fault b {
+  color: var(--timing);
+}
+.few b {
+  color: var(--ink-3);
+}
+</style>

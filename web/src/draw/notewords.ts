@@ -1,0 +1,28 @@
+import type { ChartNote, HeardNote } from '../api/client'
+import { attackNames, noteName, signed } from './words'
+
+/** Where a chart note lies and how it starts. */
+export function placeWords(c: ChartNote): string {
+  const hand = c.hand === 'tap' ? 'tapping finger' : 'finger'
+  const finger = c.finger === 0 ? 'open' : `${hand} ${c.finger}`
+  return `string ${c.string} fret ${c.fret}, ${finger}, ${attackNames[c.attack]}`
+}
+
+/** When a note came against its time. */
+export function whenWords(h: HeardNote): string {
+  const ms = h.deviationMs ?? 0
+  if (Math.abs(ms) < 0.5) return 'on time'
+  return `${Math.abs(ms).toFixed(0)} ms ${ms > 0 ? 'late' : 'early'}`
+}
+
+/** What became of a chart note, in one line. */
+export function noteWords(c: ChartNote, h: HeardNote): string {
+  if (h.status === 'missed') return `${placeWords(c)}: missed`
+  const parts = [whenWords(h), `${signed(h.relativeLevelDb ?? 0, 1)} dB against the mean`]
+  if (h.status === 'wrong')
+    parts.unshift(`wrong note, ${noteName(h.midi ?? 0)} instead of ${noteName(c.midi)}`)
+  if (h.gapMs !== undefined) parts.push(`${h.gapMs.toFixed(0)} ms of silence after it`)
+  if (h.ringsDb !== undefined) parts.push('the string before rings on')
+  if (h.bendCents !== undefined) parts.push(`dragged by ${h.bendCents.toFixed(0)} cents`)
+  return `${placeWords(c)}: ${parts.join(', ')}`
+}
