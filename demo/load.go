@@ -9,7 +9,6 @@ import (
 
 	"github.com/google/uuid"
 
-	"manudrill/core/simulate"
 	"manudrill/server"
 	"manudrill/store"
 )
@@ -80,7 +79,7 @@ func (l *loader) student(ctx context.Context, st student) error {
 			return err
 		}
 		for take := range l.weeks * len(practiceDays) {
-			if err := l.take(ctx, st, g.weak, assignment, take); err != nil {
+			if err := l.take(ctx, st, g, assignment, take); err != nil {
 				return fmt.Errorf("demo take %d of %s by %s: %w", take, g.drill, st.name, err)
 			}
 		}
@@ -89,7 +88,7 @@ func (l *loader) student(ctx context.Context, st student) error {
 }
 
 // take plays one take at the tempo the takes before it have reached.
-func (l *loader) take(ctx context.Context, st student, weak simulate.Weak, assignment uuid.UUID, n int) error {
+func (l *loader) take(ctx context.Context, st student, g given, assignment uuid.UUID, n int) error {
 	a, err := l.intake.Store.Assignment(ctx, assignment)
 	if err != nil {
 		return err
@@ -98,7 +97,7 @@ func (l *loader) take(ctx context.Context, st student, weak simulate.Weak, assig
 	speed := a.BPM() * float64(a.File.Drill.Rhythm.NotesPerBeat) / 60
 	takeID := id(fmt.Sprint(st.name, a.File.Drill.Name, n))
 	seed := uint64(takeID[0])<<8 | uint64(takeID[1])
-	_, err = l.intake.Simulate(ctx, st.player(weak, week, speed, seed), server.Delivery{
+	_, err = l.intake.Simulate(ctx, st.player(g, week, speed, seed), server.Delivery{
 		TakeID: takeID, Assignment: a, BPM: a.BPM(),
 		RecordedAt: l.from.AddDate(0, 0, 7*week).Add(practiceDays[day] * time.Hour),
 	})

@@ -22,29 +22,37 @@ type student struct {
 	drills  []given
 }
 
-// given is a drill that a student has, and the finger pair that is weak in it
-// at the start; it heals over the weeks.
+// given is a drill that a student has, the finger pair that is weak in it at the
+// start, which heals over the weeks, and a habit that stays.
 type given struct {
 	drill string
 	weak  simulate.Weak
+	habit func(*simulate.Player)
 }
+
+// Habits, each of which the take on the screen should tell by itself.
+func liftsEarly(p *simulate.Player)   { p.GapPercent = 35 }
+func dragsStrings(p *simulate.Player) { p.BendCents = 38 }
+func letsRing(p *simulate.Player)     { p.RingMs = 350 }
+func tires(p *simulate.Player)        { p.FatiguePercent = 320 }
+func inTheKitchen(p *simulate.Player) { p.RoomDB, p.ClickDB, p.NoiseDB, p.Squeaks = -14, -22, -54, 3 }
 
 const instructor = "Oda Fernwick"
 
 var students = []student{
 	{"Bram Tillowe", 2.1, 0.14, 14, 8, []given{
-		{"Hammer-on pairs 1-2, 3-4", simulate.Weak{From: 3, To: 4, LateMs: 36, DropDB: 4}},
+		{"Hammer-on pairs 1-2, 3-4", simulate.Weak{From: 3, To: 4, LateMs: 36, DropDB: 4}, liftsEarly},
 	}},
 	{"Ishi Corvane", 4.6, 0.50, 8, 4, []given{
-		{"One finger per fret 1-2-3-4", simulate.Weak{From: 3, To: 4, LateMs: 18, DropDB: 3}},
-		{"Pull-off pairs 2-1, 4-2", simulate.Weak{From: 4, To: 2, LateMs: 22, DropDB: 4}},
+		{"One finger per fret 1-2-3-4", simulate.Weak{From: 3, To: 4, LateMs: 18, DropDB: 3}, letsRing},
+		{"Pull-off pairs 2-1, 4-2", simulate.Weak{From: 4, To: 2, LateMs: 22, DropDB: 4}, dragsStrings},
 	}},
 	{"Lena Quarrow", 6.0, 0.50, 6, 4, []given{
-		{"One finger per fret 1-3-2-4", simulate.Weak{From: 3, To: 2, LateMs: 14, DropDB: 3}},
-		{"Up and down 1-3-4", simulate.Weak{From: 4, To: 3, LateMs: 16, DropDB: 3}},
+		{"One finger per fret 1-3-2-4", simulate.Weak{From: 3, To: 2, LateMs: 14, DropDB: 3}, inTheKitchen},
+		{"Up and down 1-3-4", simulate.Weak{From: 4, To: 3, LateMs: 16, DropDB: 3}, tires},
 	}},
 	{"Sol Marrik", 6.8, 0.42, 4, 3, []given{
-		{"Up and down 1-3-4", simulate.Weak{From: 3, To: 4, LateMs: 10, DropDB: 2}},
+		{"Up and down 1-3-4", simulate.Weak{From: 3, To: 4, LateMs: 10, DropDB: 2}, nil},
 	}},
 }
 
@@ -119,7 +127,8 @@ var drills = []shelved{
 
 // player is how the student plays a drill in a week (from 0) at a speed in
 // notes per second: faster than comfortable is less even.
-func (s student) player(weak simulate.Weak, week int, notesPerSecond float64, seed uint64) simulate.Player {
+func (s student) player(g given, week int, notesPerSecond float64, seed uint64) simulate.Player {
+	weak := g.weak
 	strain := max(1, notesPerSecond/(s.comfort+s.gain*float64(week)))
 	strain *= strain
 	weak.LateMs *= 1 - 0.12*float64(week)
@@ -130,6 +139,9 @@ func (s student) player(weak simulate.Weak, week int, notesPerSecond float64, se
 	if strain > 1.3 {
 		p.Miss = int(seed % 3)
 		p.Wrong = int(seed % 2)
+	}
+	if g.habit != nil {
+		g.habit(&p)
 	}
 	return p
 }

@@ -64,10 +64,19 @@ func Advise(a Analysis, c drill.Chart) Advice {
 		}
 	}
 	if len(advice.Findings) == 0 && a.Counts.Played > 0 {
-		advice.Findings = append(advice.Findings, Finding{"even", "Nothing stands out: what is left of unevenness is not heard.", a.Counts.Played})
+		advice.Findings = append(advice.Findings, nothingStandsOut(a))
 	}
 	advice.Remedies = remedies(a, c)
 	return advice
+}
+
+// nothingStandsOut is said where no rule finds anything.
+func nothingStandsOut(a Analysis) Finding {
+	if a.Timing.SpreadMs > a.Timing.AudibleMs {
+		return Finding{"everywhere", fmt.Sprintf("No single spot stands out: all notes stray a little, by %.0f ms, where the ear notices %.0f. Play it slower, softly, with the click.",
+			a.Timing.SpreadMs, a.Timing.AudibleMs), a.Counts.Played}
+	}
+	return Finding{"even", "Nothing stands out: what is left of unevenness is not heard.", a.Counts.Played}
 }
 
 // give is a value as it is said: with its interval.

@@ -35,6 +35,9 @@ type Change struct {
 	Better bool    `json:"better"`
 }
 
+// soundingStep is how many points of sounding share are worth a word.
+const soundingStep = 3
+
 // ErrOtherNotes says that two takes are not of the same notes.
 var ErrOtherNotes = errors.New("these two takes are not of the same notes, so they cannot be set side by side; choose another take of this drill, picked or slurred")
 
@@ -53,7 +56,7 @@ func Compare(before, after Analysis, a, b drill.Chart) (Contrast, error) {
 	}}
 	if s, t := before.Connection.SoundingPercent, after.Connection.SoundingPercent; s != nil && t != nil {
 		d := Difference{About: "soundingPercent", Before: s.Value, After: t.Value}
-		d.Sure = math.Abs(t.Value-s.Value) > math.Hypot(s.PlusMinus, t.PlusMinus)
+		d.Sure = math.Abs(t.Value-s.Value) > max(soundingStep, math.Hypot(s.PlusMinus, t.PlusMinus))
 		d.Better = d.Sure && t.Value > s.Value
 		c.Differences = append(c.Differences, d)
 	}

@@ -30,8 +30,9 @@ func chartOf(t *testing.T, passes int) drill.Chart {
 func played(chart drill.Chart, off, loud func(i int, n drill.Note) float64) compare.Take {
 	var heard []listen.Note
 	for i, n := range chart.Unroll() {
+		at := 2 + n.Beat*60/chart.BPM + off(i, n)/1000
 		heard = append(heard, listen.Note{
-			Onset: 2 + n.Beat*60/chart.BPM + off(i, n)/1000, Pitch: float64(n.MIDI), LevelDB: -20 + loud(i, n),
+			Onset: at, End: at + 1/chart.NotesPerSecond(), Pitch: float64(n.MIDI), LevelDB: -20 + loud(i, n),
 		})
 	}
 	return compare.Compare(chart, heard)

@@ -16,6 +16,10 @@ type Remedy struct {
 	Ladder tempo.Ladder `json:"ladder"` // from a slow tempo to the one of the take
 }
 
+// quickestClick is the fastest click that is pleasant to follow, in bpm; faster
+// notes are put closer within the beat.
+const quickestClick = 140
+
 // mostRemedies is how many are given at once: more are not practised.
 const mostRemedies = 2
 
@@ -84,7 +88,7 @@ func spot(name string, c drill.Chart, notes []drill.FreeNote, strings []int) (dr
 	d.Path.Stay = drill.Stay{Count: repeats, Unit: drill.Times}
 	d.Rhythm.Passes = 2
 	same := c.BPM * float64(c.NotesPerBeat) / float64(d.Rhythm.NotesPerBeat)
-	for same > tempo.MaxBPM && d.Rhythm.NotesPerBeat < 8 {
+	for same > quickestClick && d.Rhythm.NotesPerBeat < 8 {
 		d.Rhythm.NotesPerBeat *= 2
 		same /= 2
 	}

@@ -36,7 +36,7 @@ function name(g: Group): string {
   }
 }
 /** 30 ms fill the half. */
-const x = (ms: number) => 70 + Math.max(-1, Math.min(1, ms / 30)) * 66
+const x = (ms: number) => 55 + Math.max(-1, Math.min(1, ms / 30)) * 50
 function fault(g: Group): boolean {
   const m = g.meanMs
   return (
@@ -54,8 +54,8 @@ function fault(g: Group): boolean {
           <tr v-for="g in s.groups" :key="name(g)" :class="{ fault: fault(g) }">
             <th scope="row">{{ name(g) }}</th>
             <td>
-              <svg v-if="g.meanMs" width="140" height="18" aria-hidden="true">
-                <line class="zero" x1="70" x2="70" y1="0" y2="18" />
+              <svg v-if="g.meanMs" width="110" height="18" aria-hidden="true">
+                <line class="zero" x1="55" x2="55" y1="0" y2="18" />
                 <line
                   class="range"
                   :x1="x(g.meanMs.value - g.meanMs.plusMinus)"
@@ -98,7 +98,7 @@ th {
   padding: 2px var(--s3) 2px 0;
 }
 td {
-  padding: 2px var(--s2);
+  padding: 2px var(--s1);
 }
 svg {
   display: block;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { useElementSize } from '@vueuse/core'
+import { computed, ref } from 'vue'
 
 import type { Analysis, Chart, HeardNote } from '../api/client'
 import { clampTo } from '../draw/timeline'
@@ -15,9 +16,11 @@ const passes = computed(() =>
     props.analysis.notes.slice(p * size.value, (p + 1) * size.value),
   ),
 )
-const step = computed(() => Math.max(9, Math.min(26, 900 / size.value)))
-const row = 30
-const left = 52
+const row = 34
+const left = 60
+const box = ref<HTMLElement>()
+const { width } = useElementSize(box)
+const step = computed(() => Math.max(9, Math.min(48, (width.value - left - 8) / size.value)))
 const limit = computed(() => Math.max(24, props.analysis.timing.audibleMs * 4))
 
 function beyond(h: HeardNote): boolean {
@@ -29,7 +32,7 @@ function height(h: HeardNote): number {
 </script>
 
 <template>
-  <div class="scroll-x" role="region" tabindex="0" aria-label="Passes under one another">
+  <div ref="box" class="scroll-x" role="region" tabindex="0" aria-label="Passes under one another">
     <svg :width="left + size * step + 4" :height="passes.length * row + 22">
       <g v-for="(pass, p) in passes" :key="p" :transform="`translate(0 ${p * row})`">
         <text x="0" :y="row / 2 + 4">Pass {{ p + 1 }}</text>

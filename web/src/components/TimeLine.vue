@@ -26,13 +26,13 @@ const all = computed(() =>
 )
 const passes = computed(() => new Set(all.value.map((s) => s.pass)).size)
 
-const laneTiming = { middle: 58, half: 34 }
-const laneLevel = { middle: 142, half: 26 }
-const laneSound = { y: 182, height: 9 }
-const stringY = 216
-const fretY = 235
-const fingerY = 254
-const height = 262
+const laneTiming = { middle: 64, half: 34 }
+const laneLevel = { middle: 147, half: 26 }
+const laneSound = { y: 187, height: 9 }
+const stringY = 221
+const fretY = 240
+const fingerY = 259
+const height = 267
 
 /** The axes end well beyond what is heard, so that what is inaudible looks small. */
 const timingLimit = computed(() => Math.max(24, props.analysis.timing.audibleMs * 4))
@@ -114,7 +114,7 @@ function words(m: Mark): string {
         />
         <g v-for="b in strip.beats" :key="b.beat">
           <line class="beat" :x1="b.x" :x2="b.x" y1="16" :y2="fingerY" />
-          <text class="beat-number" :x="b.x + 3" y="11">{{ b.beat }}</text>
+          <text class="beat-number" :x="b.x + 3" y="10">{{ b.beat }}</text>
         </g>
         <g
           v-for="m in strip.marks"
