@@ -53,6 +53,12 @@ func (t Take) MIDI(n listen.Note) int { return nearest(n, t.TuningCents/100) }
 
 func nearest(n listen.Note, off float64) int { return int(math.Round(n.Pitch - off)) }
 
+// rightPitch reports whether a heard note is the one that was asked for. Where two
+// strings sound, the chart tells which of two pitches it must be.
+func rightPitch(midi int, n listen.Note, off float64) bool {
+	return samePitch(midi, nearest(n, off)) || n.Or != 0 && samePitch(midi, int(math.Round(n.Or-off)))
+}
+
 // Chance bounds what guessing gets right. It gets a sixth of the pitches of a
 // four-finger drill, and the alignment picks the best guess; a handful of notes
 // proves nothing.
@@ -95,7 +101,7 @@ func Compare(chart drill.Chart, heard []listen.Note) Take {
 	for _, maybe := range detuned(heard) {
 		a := &aligner{
 			notes: notes, heard: heard, spb: 60 / chart.BPM, asked: asked * len(chart.Notes),
-			right: func(c, h int) bool { return samePitch(notes[c].MIDI, nearest(heard[h], maybe)) },
+			right: func(c, h int) bool { return rightPitch(notes[c].MIDI, heard[h], maybe) },
 		}
 		if p := a.align(); best == nil || a.lowest < best.lowest {
 			best, pairs, off = a, p, maybe
@@ -150,6 +156,9 @@ func (t *Take) fill(a *aligner, pairs []pair) {
 		m.Status = Wrong
 		if a.right(p.chart, p.heard) {
 			m.Status = Played
+			if !samePitch(m.Chart.MIDI, t.MIDI(m.Heard)) {
+				m.Heard.Pitch = m.Heard.Or
+			}
 		}
 	}
 	for i, h := range a.heard {

@@ -7,6 +7,7 @@ type Note struct {
 	Onset   float64 `json:"t"`
 	End     float64 `json:"end"`     // when it falls silent or the next note starts
 	Pitch   float64 `json:"pitch"`   // MIDI note with its fraction
+	Or      float64 `json:"or"`      // the pitch it has if the string before rings on; 0 where that cannot be
 	LevelDB float64 `json:"levelDb"` // RMS of the first 100 ms or of what there is, dB of full scale
 	Bend    float64 `json:"bend"`    // cents by which the pitch has moved towards the end
 	Carry   Carry   `json:"carry"`   // of the note before, on another string
@@ -34,6 +35,7 @@ type Listener struct {
 	peaks    []peak // not yet known to last
 	pursuit  *pursuit
 	yin      *yin
+	slow     *yin // at the rate of fades
 
 	clicks int       // sounds in silence that were too short to be notes
 	ticks  []float64 // when short sounds came, s
@@ -57,7 +59,7 @@ func New(rate float64) *Listener {
 	return &Listener{
 		thin: thin, rate: rate, hop: int(math.Round(frameHop * rate)),
 		spectrum: s, flux: newFlux(len(s.bands)),
-		pursuit: newPursuit(rate / float64(fadeStep(rate))), yin: newYIN(rate),
+		pursuit: newPursuit(rate / float64(fadeStep(rate))), yin: newYIN(rate), slow: newYIN(rate / float64(fadeStep(rate))),
 		sound: newRecent(int((maxRing + 1) * rate)),
 	}
 }
@@ -195,6 +197,7 @@ func (l *Listener) tell(end int) {
 		}
 		if still {
 			n.Carry.DB, n.Carry.Known = l.carry(at, end, l.last.Pitch, midi)
+			n.Or, _ = l.pitchBeside(at, end)
 		}
 	}
 	l.letGo()

@@ -1,0 +1,66 @@
+package listen
+
+import "math"
+
+// Times of the sound in which two strings are told apart, in seconds about the
+// start of the later one.
+const (
+	besideFrom, besideTo = 0.008, 0.083
+)
+
+// What makes the string before count as ringing on, in power against what it was;
+// and how much of the sound must be left without it to tell a pitch.
+const (
+	stillRings  = 0.06 // −12 dB
+	besideShare = 0.08
+)
+
+// pitchBeside returns the pitch of a note that starts at a sample while the string
+// before rings on: what it sang is taken out of the sound first, partial by
+// partial. It reports false where nothing rings on, or too little is left.
+func (l *Listener) pitchBeside(at, end int) (float64, bool) {
+	by := fadeStep(l.rate)
+	place := func(seconds float64) int { return at + int(seconds*l.rate) }
+	was := thinned(l.sound.slice(place(ringFrom), place(ringTo)), by)
+	is := thinned(l.sound.slice(place(carryFrom), min(end, place(carryTo))), by)
+	x := thinned(l.sound.slice(place(besideFrom), min(end, place(besideTo))), by)
+	if len(was) == 0 || len(is) < len(was) || len(x) < len(is) {
+		return 0, false
+	}
+	old := l.pursuit.partials(was, 0)
+	window := l.pursuit.window(len(was))
+	var before, after float64
+	for _, p := range old {
+		cycles := p.step / (2 * math.Pi)
+		before += powerAt(was, window, cycles)
+		after += powerAt(is, window, cycles)
+	}
+	if after < stillRings*before {
+		return 0, false
+	}
+	whole := sumSquares(x)
+	for _, p := range old {
+		takeOut(x, p.step)
+	}
+	if sumSquares(x) < besideShare*whole {
+		return 0, false
+	}
+	pitch := l.slow.pitchOf(x)
+	return pitch, pitch != 0
+}
+
+// takeOut takes the sinusoid of an angle per sample out of x, by least squares.
+func takeOut(x []float64, step float64) {
+	s, c := math.Sincos(step)
+	zr, zi, re, im := 1.0, 0.0, 0.0, 0.0
+	for _, v := range x {
+		re, im = re+v*zr, im+v*zi
+		zr, zi = zr*c-zi*s, zr*s+zi*c
+	}
+	re, im = 2*re/float64(len(x)), 2*im/float64(len(x))
+	zr, zi = 1, 0
+	for i := range x {
+		x[i] -= re*zr + im*zi
+		zr, zi = zr*c-zi*s, zr*s+zi*c
+	}
+}
