@@ -138,8 +138,13 @@ const minSounding = 0.045
 // notes than 28 a second are not played on a guitar.
 const minInterval = 0.035
 
+// overtakes is how much of an earlier start's lasting a later one must have that
+// is too close for both to be notes: what has grown for the earlier, a string
+// being stopped perhaps, is partly the later one's doing.
+const overtakes = 0.4
+
 // judge takes a peak that starts a note, which completes the note before it.
-// Of two that are too close to be both notes it keeps the one that lasts more.
+// Of two that are too close to be both notes it keeps the one that lasts.
 func (l *Listener) judge(p peak) {
 	lasting := l.flux.lasting(p.frame)
 	if lasting < minLasting {
@@ -157,7 +162,7 @@ func (l *Listener) judge(p peak) {
 	next := &onset{at, lasting}
 	if l.open != nil {
 		if next.at-l.open.at < int(minInterval*l.rate) {
-			if next.lasting > l.open.lasting {
+			if next.lasting > overtakes*l.open.lasting {
 				l.open = next
 			}
 			return
