@@ -42,22 +42,32 @@ func (l *Listener) behindAClick(at int) int {
 // ringsOn reports whether what was taken for a note is only a click or a knock
 // over the note before, which goes on beneath it as it was: at the same pitch, or
 // an octave off where few of its partials are left.
-func (l *Listener) ringsOn(at int, n Note) bool {
+func (l *Listener) ringsOn(at, end int, n Note) bool {
 	if math.Abs(math.Remainder(n.Pitch-l.last.Pitch, 12)) > 0.3 {
 		return false
 	}
-	v, ok := l.around(at, overRing)
-	if !ok {
+	by := fadeStep(l.rate)
+	steps := func(seconds float64) int { return int(math.Round(seconds * l.rate / float64(by))) }
+	from, to := steps(overFrom), min(steps(overTo), (end-at)/by-1)
+	was := thinned(l.sound.slice(at+by*steps(ringFrom), at+by*steps(ringTo)), by)
+	x := thinned(l.sound.slice(at+by*from, at+by*to), by)
+	if len(x) < steps(overLeast) || len(was) < steps(ringTo-ringFrom) {
 		return false
 	}
 	// Struck again, the partials would begin at phases of their own.
-	left := v.leftBefore()[len(v.x)]
-	return left < ringsOnUnexplained*sumSquares(v.x)
+	left := 0.0
+	for i, v := range sing(l.pursuit.partials(was, -steps(ringFrom)), from, from+len(x)) {
+		left += (x[i] - v) * (x[i] - v)
+	}
+	return left < ringsOnUnexplained*sumSquares(x)
 }
 
-// overRing is where a string rings on under a click: what it sings is learnt
-// before it and compared once the click is over.
-var overRing = change{-0.050, -0.006, 0.034, 0.060, 0.034, 0.078}
+// Where a string that rings on is compared with what it sang before, in seconds
+// after the click: once that is over, for so long at the least.
+const (
+	overFrom, overTo = 0.026, 0.060
+	overLeast        = 0.012
+)
 
 // ringsOnUnexplained is the share of the sound that a string which goes on
 // leaves unexplained at the most.

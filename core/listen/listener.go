@@ -193,7 +193,7 @@ func (l *Listener) tell(end int) {
 	}
 	if l.last != nil {
 		still := l.last.End > n.Onset-soundedUntil
-		if l.ringsOn(at, n) {
+		if l.ringsOn(at, end, n) {
 			l.ticks = append(l.ticks, n.Onset)
 			if still {
 				l.last.End = n.End
