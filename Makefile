@@ -5,6 +5,7 @@ BIN := bin/manudrill
 GENERATED := api/api.gen.go web/src/api/schema.d.ts docs/drill.schema.json
 DEBIAN := postgresql
 DEBIAN_TEST := chromium flac lilypond midicsv
+FUZZTIME := 30s
 GO_SOURCES := $(shell git ls-files -co --exclude-standard '*.go' '*.sql' go.mod go.sum api/openapi.yaml 2>/dev/null)
 WEB_SOURCES := $(shell git ls-files -co --exclude-standard web ':!web/*.go' ':!web/dist' 2>/dev/null)
 
@@ -76,6 +77,14 @@ format: web/node_modules/.package-lock.json ## Format all code
 .PHONY: bench
 bench: ## Benchmarks of the core, and of a preview as the bench asks for it
 	go test -run '^$$' -bench . ./core/... ./server
+
+.PHONY: fuzz
+fuzz: ## Hostile input for the readers and the listener, FUZZTIME each
+	@for target in $$(grep -rl '^func Fuzz' --include=*_test.go . | xargs -n1 dirname | sort -u); do \
+		for name in $$(grep -rho '^func Fuzz[A-Za-z]*' $$target/*_test.go | cut -c6-); do \
+			echo "$$target $$name"; go test $$target -run '^$$' -fuzz "^$$name\$$" -fuzztime $(FUZZTIME) -fuzzminimizetime 5x || exit 1; \
+		done; \
+	done
 
 .PHONY: bench-listen
 bench-listen: install-bench-tools build ## Listening beside aubio's detectors; TAKES=folder for other takes

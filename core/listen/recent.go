@@ -1,5 +1,7 @@
 package listen
 
+import "math"
+
 // recent holds the last samples of a stream, addressed by their place in it.
 type recent struct {
 	keep  int // how many samples to hold at the least
@@ -19,7 +21,16 @@ func (r *recent) add(samples []float64) {
 	}
 	r.buf = append(r.buf, samples...)
 	r.end += len(samples)
+	for i, v := range r.buf[len(r.buf)-len(samples):] {
+		if !(math.Abs(v) <= absurd) { // nor a number either
+			r.buf[len(r.buf)-len(samples)+i] = 0
+		}
+	}
 }
+
+// absurd is how many times full scale no sample can be: what is more, or no
+// number, a broken file has.
+const absurd = 1e4
 
 // slice returns the samples of [from, to) as far as they are still held.
 func (r *recent) slice(from, to int) []float64 {
