@@ -48,7 +48,7 @@ func TestFromADrillToAMeasuredTake(t *testing.T) {
 	assert.Equal(t, 110, p.count(".verdict .mark"), "every note is on the time line")
 
 	p.press("All figures, and listen to it")
-	p.see("Every note", "From finger to finger, weakest first", "Tempo held", "notes/s")
+	p.see("Every note", "From finger to finger", "Passes under one another", "Tempo held", "notes/s")
 	assert.Positive(t, p.count("table tbody tr"))
 	p.see("0:00 / 0:") // the sound has been loaded
 	p.pressLabelled("What is timing spread?")

@@ -19,6 +19,7 @@ func TestViewsAreAccessibleAndFitANarrowScreen(t *testing.T) {
 	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
 	require.NoError(t, err)
 	stand := onTheStand(t, shortDrill("For everybody"))
+	take := weakTake(t, "Everybody's take")
 	block := uuid.New()
 	require.NoError(t, kept.AddBlock(t.Context(), block, drillfile.Block{Name: "Everybody's block", Items: []drillfile.BlockItem{{File: shortDrill("One of it"), Seconds: 30}}}))
 	for _, v := range []struct{ who, path, see string }{
@@ -29,6 +30,8 @@ func TestViewsAreAccessibleAndFitANarrowScreen(t *testing.T) {
 		{instructor, "/students", student},
 		{student, "/practice", "For everybody"},
 		{student, stand, "8 notes a pass"},
+		{student, take, "Where the time goes"},
+		{instructor, take, "Where the time goes"},
 	} {
 		p := open(t, browser.Options{Width: 390, Height: 844})
 		p.enter(v.who)

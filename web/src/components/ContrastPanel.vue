@@ -125,7 +125,8 @@ function verdict(d: { sure: boolean; better: boolean }): string {
 
 <style scoped>
 select {
-  flex: 1 1 280px;
+  flex: 1 1 200px;
+  min-width: 0;
   max-width: 560px;
   font-size: var(--t-body);
   padding: 8px;

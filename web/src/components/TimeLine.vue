@@ -136,7 +136,13 @@ function words(m: Mark): string {
           @keydown.enter="emit('choose', m.heard.index)"
         >
           <title>{{ words(m) }}</title>
-          <rect class="target" :x="m.x - 15" y="14" width="30" :height="fingerY - 8" />
+          <rect
+            class="target"
+            :x="m.x - (m.next - m.x) / 2"
+            y="14"
+            :width="m.next - m.x"
+            :height="fingerY - 8"
+          />
           <template v-if="m.heard.status === 'missed'">
             <circle class="hole" :cx="m.x" :cy="laneTiming.middle" r="7" />
             <path class="hole" :d="`M${m.x - 5} ${laneTiming.middle + 5}l10 -10`" />
@@ -155,14 +161,6 @@ function words(m: Mark): string {
               :d="`M${m.x - 6} ${laneTiming.middle + off(m.heard) - 6}l12 12m0 -12l-12 12`"
             />
             <circle v-else class="head" :cx="m.x" :cy="laneTiming.middle + off(m.heard)" r="5" />
-            <text
-              v-if="m.uneven && Math.abs(m.heard.deviationMs ?? 0) > timingLimit"
-              class="beyond"
-              :x="m.x"
-              :y="laneTiming.middle + off(m.heard) + (off(m.heard) > 0 ? 16 : -9)"
-            >
-              {{ signed(m.heard.deviationMs ?? 0) }}
-            </text>
             <rect
               class="bar"
               :x="m.x - 5"
@@ -199,6 +197,22 @@ function words(m: Mark): string {
             />
           </template>
           <circle v-if="m.pinned" class="pin" :cx="m.x" cy="20" r="5" />
+        </g>
+        <!-- The same in figures, for the eye: the marks say it in words. -->
+        <g
+          v-for="m in strip.marks"
+          :key="`text ${m.heard.index}`"
+          class="figure"
+          aria-hidden="true"
+        >
+          <text
+            v-if="m.uneven && Math.abs(m.heard.deviationMs ?? 0) > timingLimit"
+            class="beyond"
+            :x="m.x"
+            :y="laneTiming.middle + off(m.heard) + (off(m.heard) > 0 ? 16 : -9)"
+          >
+            {{ signed(m.heard.deviationMs ?? 0) }}
+          </text>
           <text class="string" :x="m.x" :y="stringY">{{ m.chart.string }}</text>
           <text class="fret" :x="m.x" :y="fretY">{{ m.chart.fret }}</text>
           <text class="finger" :x="m.x" :y="fingerY">{{ m.chart.finger }}</text>
@@ -295,6 +309,9 @@ svg {
 }
 .target {
   fill: transparent;
+}
+.figure {
+  pointer-events: none;
 }
 .mark {
   cursor: pointer;

@@ -1,0 +1,125 @@
+package e2e_test
+
+import (
+	"fmt"
+	"path/filepath"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"manudrill/core/simulate"
+	"manudrill/e2e/browser"
+	"manudrill/formats/drillfile"
+	"manudrill/server"
+)
+
+// takeOf lets a player make a take of a drill of its own for the student and
+// returns the path of its page.
+func takeOf(t *testing.T, file drillfile.File, p simulate.Player) string {
+	t.Helper()
+	id, err := uuid.Parse(filepath.Base(onTheStand(t, file)))
+	require.NoError(t, err)
+	a, err := kept.Assignment(t.Context(), id)
+	require.NoError(t, err)
+	intake := server.Intake{Store: kept}
+	take, err := intake.Simulate(t.Context(), p, server.Delivery{TakeID: uuid.New(), Assignment: a, BPM: a.BPM(), RecordedAt: time.Now()})
+	require.NoError(t, err)
+	return "/takes/" + take.ID.String()
+}
+
+func weakTake(t *testing.T, name string) string {
+	file := shortDrill(name)
+	file.Drill.Rhythm.Passes = 3
+	return takeOf(t, file, simulate.Player{Seed: 4, MotorMs: 3, SlurDropDB: 2, NoiseDB: -66, Weak: &simulate.Weak{From: 1, To: 3, LateMs: 40}})
+}
+
+// From the whole take to one note in two moves: look, press. The note is heard,
+// its bar repeated, slowed down, and a comment pinned, which the student finds.
+func TestATakeIsLookedAtHeardAndCommented(t *testing.T) {
+	path := weakTake(t, "Looked at")
+	p := open(t, browser.Options{})
+	p.enter(instructor)
+	p.do(chromedp.Navigate(base + path))
+	p.see("The ring finger after the index finger, hammered on, comes late", "Passes under one another", "Where the time goes")
+	assert.Equal(t, 24, p.count(".timeline .mark"))
+	assert.Equal(t, 24, p.count("[aria-label='Passes under one another'] .cell"))
+	p.see("0:00 / 0:") // the sound has been loaded
+
+	p.do(chromedp.Click(chromedp.CSS(`.timeline .mark[aria-label*="string 3"]`)))
+	p.see("Note 3, pass 1", "Play from here")
+	p.until("it plays from the note", `document.querySelector('audio').currentTime > 2.3`)
+	p.press("Repeat this bar")
+	p.see("stop repeating")
+	evaluate[any](p, `(() => { const s = document.querySelector('.sound select'); s.value = '0.5'; s.dispatchEvent(new Event('change')) })()`)
+	assert.True(t, evaluate[bool](p, `(a => a.playbackRate === 0.5 && a.preservesPitch)(document.querySelector('audio'))`), "slower, at the same pitch")
+	p.until("the bar is heard again", `(() => {
+		const a = document.querySelector('audio')
+		window.most = Math.max(window.most ?? 0, a.currentTime)
+		return a.currentTime < window.most - 0.5
+	})()`)
+
+	p.do(chromedp.SendKeys(chromedp.CSS(`[aria-label="Comment on this note"]`), "Put the ring finger down sooner."))
+	p.press("Pin comment")
+	p.see(instructor+": Put the ring finger down sooner.", "Remove")
+	assert.Equal(t, 1, p.count(".timeline .pin"))
+
+	s := open(t, browser.Options{})
+	s.enter(student)
+	s.do(chromedp.Navigate(base + path))
+	s.see("Put the ring finger down sooner.")
+	assert.Zero(t, s.count(`[aria-label="Comment on this note"]`), "students read comments")
+	s.press("Note 3")
+	s.see("Note 3, pass 1", "early (heard)")
+}
+
+// The remedy is one click from the stand for the student, and one from the
+// student's list for the instructor.
+func TestARemedyIsOneClickAway(t *testing.T) {
+	path := weakTake(t, "Remedied")
+	p := open(t, browser.Options{})
+	p.enter(instructor)
+	p.do(chromedp.Navigate(base + path))
+	p.see("Remedied: 1 to 3 alone", "at 70 % of the tempo")
+	p.press("Assign to " + student)
+	p.see("On " + student + "’s list")
+	p.enter(student)
+	p.do(chromedp.Navigate(base + path))
+	p.press("Practise it")
+	p.see("Remedied: 1 to 3 alone", "a pass")
+	assert.Contains(t, evaluate[string](p, `location.pathname`), "/stand/")
+}
+
+// Two takes of one drill are set side by side on the page of either.
+func TestTwoTakesBesideEachOther(t *testing.T) {
+	file := shortDrill("Beside")
+	file.Drill.Rhythm.Passes = 4
+	id, err := uuid.Parse(filepath.Base(onTheStand(t, file)))
+	require.NoError(t, err)
+	intake := server.Intake{Store: kept}
+	var last string
+	for i, sd := range []float64{26, 3} {
+		a, err := kept.Assignment(t.Context(), id)
+		require.NoError(t, err)
+		take, err := intake.Simulate(t.Context(), simulate.Player{Seed: 8, MotorMs: sd, NoiseDB: -66}, server.Delivery{
+			TakeID: uuid.New(), Assignment: a, BPM: 120, RecordedAt: time.Now().Add(time.Duration(i) * time.Hour),
+		})
+		require.NoError(t, err)
+		last = "/takes/" + take.ID.String()
+	}
+	p := open(t, browser.Options{})
+	p.enter(student)
+	p.do(chromedp.Navigate(base + last))
+	p.see("Another take beside it")
+	p.until("the other take is offered", `[...document.querySelectorAll('select option')].some(o => o.innerText.startsWith('Beside'))`)
+	evaluate[any](p, `(() => {
+		const s = [...document.querySelectorAll('select')].at(-1)
+		s.value = [...s.options].find(o => o.innerText.startsWith('Beside')).value
+		s.dispatchEvent(new Event('change'))
+	})()`)
+	p.see("Earlier", "Later", "better")
+	assert.Contains(t, flat(p.text("body")), "Timing spread", fmt.Sprint("at ", last))
+}
