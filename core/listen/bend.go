@@ -19,7 +19,7 @@ func (l *Listener) bend(body []float64, midi float64) float64 {
 	if n < int(shortestDragged*l.rate) {
 		return 0
 	}
-	late := l.yin.pitchOf(body[n-int(dragFrom*l.rate) : n-int(dragTo*l.rate)])
+	late := l.slow.pitchOf(thinned(body[n-int(dragFrom*l.rate):n-int(dragTo*l.rate)], fadeStep(l.rate)))
 	if late == 0 || math.Abs(late-midi) > widestBend {
 		return 0
 	}

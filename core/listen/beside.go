@@ -8,6 +8,9 @@ const (
 	besideFrom, besideTo = 0.008, 0.083
 )
 
+// faintCarryDB is below what the string before cannot hide the pitch of the next.
+const faintCarryDB = -20
+
 // What makes the string before count as ringing on, in power against what it was;
 // and how much of the sound must be left without it to tell a pitch.
 const (

@@ -202,7 +202,9 @@ func (l *Listener) tell(end int) {
 		}
 		if still {
 			n.Carry.DB, n.Carry.Known = l.carry(at, end, l.last.Pitch, midi)
-			n.Or, _ = l.pitchBeside(at, end)
+			if !n.Carry.Known || n.Carry.DB > faintCarryDB {
+				n.Or, _ = l.pitchBeside(at, end)
+			}
 		}
 	}
 	l.letGo()
