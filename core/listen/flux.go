@@ -37,8 +37,11 @@ func (f *flux) frame(n int) []float64 { return f.frames[n%fluxFrames] }
 // fluxLag before it.
 func (f *flux) next(s *spectrum, samples []float64) float64 {
 	now := f.frame(f.n)
-	s.of(now, samples)
-	f.gain.next(samples)
+	if f.gain.next(samples) > silent {
+		s.of(now, samples)
+	} else {
+		clear(now)
+	}
 	f.n++
 	if f.n <= fluxLag {
 		return 0
