@@ -3,6 +3,7 @@ package simulate_test
 import (
 	"fmt"
 	"math"
+	"math/rand/v2"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -192,4 +193,42 @@ func TestAnotherDrillIsRecognised(t *testing.T) {
 	advice := evenness.Advise(a, asked)
 	assert.Equal(t, "foreign", advice.Findings[0].About)
 	assert.Empty(t, advice.Remedies)
+}
+
+// Somebody talking is no take of the drill, whatever is heard in it.
+func TestSpeechIsNotTheDrill(t *testing.T) {
+	chart := chartOf(t, 90, drill.HammerOns, 2)
+	take := compare.Compare(chart, listen.Listen(simulate.Rate, speech(12)))
+	assert.True(t, take.Foreign())
+}
+
+// speech is a voice: pulses at a gliding pitch through two resonances, in
+// syllables with hisses between them.
+func speech(seconds float64) []float64 {
+	rng := rand.New(rand.NewPCG(2, 6))
+	x := make([]float64, int(seconds*simulate.Rate))
+	phase := 0.0
+	var ring [2][2]float64 // past two values of each resonance
+	for i := range x {
+		t := float64(i) / simulate.Rate
+		syllable := math.Mod(t, 0.23) / 0.23
+		phase += (125 + 35*math.Sin(2*math.Pi*0.7*t) + 12*math.Sin(2*math.Pi*3*t)) / simulate.Rate
+		pulse := 0.0
+		if phase > 1 {
+			phase--
+			pulse = 1
+		}
+		if syllable > 0.8 {
+			pulse = 0.15 * rng.NormFloat64()
+		}
+		v := 0.0
+		for k, hz := range []float64{500 + 200*math.Sin(2*math.Pi*1.3*t), 1600 + 500*math.Sin(2*math.Pi*0.9*t)} {
+			const decay = 0.992
+			r := pulse + 2*decay*math.Cos(2*math.Pi*hz/simulate.Rate)*ring[k][0] - decay*decay*ring[k][1]
+			ring[k][1], ring[k][0] = ring[k][0], r
+			v += r
+		}
+		x[i] = 0.02 * v * math.Sin(math.Pi*min(1, syllable*1.2))
+	}
+	return x
 }
