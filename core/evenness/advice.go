@@ -73,7 +73,7 @@ func Advise(a Analysis, c drill.Chart) Advice {
 // nothingStandsOut is said where no rule finds anything.
 func nothingStandsOut(a Analysis) Finding {
 	if a.Timing.SpreadMs > a.Timing.AudibleMs {
-		return Finding{"everywhere", fmt.Sprintf("No single spot stands out: all notes stray a little, by %.0f ms, where the ear notices %.0f. Play it slower, softly, with the click.",
+		return Finding{"everywhere", fmt.Sprintf("No single spot stands out: all notes stray a little, by %.0f ms, where the ear notices %.0f. Play softly and listen to the click.",
 			a.Timing.SpreadMs, a.Timing.AudibleMs), a.Counts.Played}
 	}
 	return Finding{"even", "Nothing stands out: what is left of unevenness is not heard.", a.Counts.Played}

@@ -96,6 +96,21 @@ var views = []view{
 		chromedp.Click(chromedp.Search(`(//tr[contains(., "Pull-off pairs")])[last()]//a`)), settle,
 		chromedp.MouseEvent(input.DispatchMouseEventTypeMouseMoved, 2, 400), settle,
 	}},
+	{"note", instructor, "/students", []step{
+		latestTake("Bram Tillowe"), settle,
+		chromedp.Click(chromedp.CSS(`.timeline .mark`)), settle, top("Every note"), settle,
+	}},
+	{"habits", instructor, "/students", []step{latestTake("Ishi Corvane"), settle, top("Passes under one another"), settle}},
+}
+
+// latestTake opens the latest take of a student.
+func latestTake(of string) step {
+	return chromedp.Click(chromedp.Search(fmt.Sprintf(`(//tr[contains(., %q)]//a[contains(@href, "/takes/")])[1]`, of)))
+}
+
+// top brings a heading to the top of the window.
+func top(heading string) step {
+	return script(fmt.Sprintf(`[...document.querySelectorAll('h2')].find(h => h.innerText === %q).closest('section').scrollIntoView()`, heading))
 }
 
 var settle = chromedp.Sleep(900 * time.Millisecond)

@@ -250,7 +250,13 @@ const goText = computed(() => {
         </template>
         <PlayerForm v-else v-model="player" />
       </section>
-      <input ref="fileInput" type="file" accept=".wav,.flac,.mid,.midi,audio/*" hidden @change="picked" />
+      <input
+        ref="fileInput"
+        type="file"
+        accept=".wav,.flac,.mid,.midi,audio/*"
+        hidden
+        @change="picked"
+      />
       <p class="small quiet">
         Keep the hand loose. A tired muscle wants a rest; with pain, numbness or tingling, stop for
         today, and see a doctor or hand therapist if it stays.

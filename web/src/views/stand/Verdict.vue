@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { RouterLink } from 'vue-router'
+import { RouterLink, useRouter } from 'vue-router'
 
 import type { Take } from '../../api/client'
 import StepWord from '../../components/StepWord.vue'
@@ -8,6 +8,7 @@ import TimeLine from '../../components/TimeLine.vue'
 
 const props = defineProps<{ take: Take }>()
 
+const router = useRouter()
 const a = computed(() => props.take.analysis)
 /** One thing to mind is enough at a distance. */
 const first = computed(() => props.take.advice.findings[0]?.text)
@@ -47,7 +48,13 @@ const first = computed(() => props.take.advice.findings[0]?.text)
       </div>
     </dl>
     <p v-if="first" class="weakest">{{ first }}</p>
-    <div class="sheet"><TimeLine :chart="take.chart" :analysis="a" /></div>
+    <div class="sheet">
+      <TimeLine
+        :chart="take.chart"
+        :analysis="a"
+        @choose="router.push(`/takes/${take.summary.id}`)"
+      />
+    </div>
     <p><RouterLink :to="`/takes/${take.summary.id}`">All figures, and listen to it</RouterLink></p>
   </section>
 </template>
