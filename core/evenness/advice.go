@@ -230,12 +230,16 @@ func findShift(a Analysis) (string, int) {
 const driftHeard = 3
 
 func findDrift(a Analysis) (string, int) {
-	d := a.Pulse.DriftPercent
+	return eitherWay(a.Pulse.DriftPercent, driftHeard, "%", "The tempo rises over the take", "The tempo falls over the take")
+}
+
+// eitherWay words a figure that is surely beyond what is heard, on either side.
+func eitherWay(f *Figure, heard float64, unit, above, below string) (string, int) {
 	switch {
-	case d.exceeds(driftHeard):
-		return "The tempo rises over the take by " + d.give("%") + ".", d.Count
-	case d.below(driftHeard):
-		return "The tempo falls over the take by " + d.give("%") + ".", d.Count
+	case f.exceeds(heard):
+		return above + " by " + f.give(unit) + ".", f.Count
+	case f.below(heard):
+		return below + " by " + f.give(unit) + ".", f.Count
 	}
 	return "", 0
 }
@@ -244,14 +248,7 @@ func findDrift(a Analysis) (string, int) {
 const clickHeard = 15
 
 func findClick(a Analysis) (string, int) {
-	c := a.Pulse.ClickMs
-	switch {
-	case c.exceeds(clickHeard):
-		return "You play behind the click, by " + c.give("ms") + ".", c.Count
-	case c.below(clickHeard):
-		return "You play ahead of the click, by " + c.give("ms") + ".", c.Count
-	}
-	return "", 0
+	return eitherWay(a.Pulse.ClickMs, clickHeard, "ms", "You play behind the click,", "You play ahead of the click,")
 }
 
 // softSlurs is how much softer than picked ones slurred notes may be without a

@@ -107,11 +107,3 @@ const share = (n: number, of: number) => `${n} of ${of}`
     </FigureTile>
   </div>
 </template>
-
-<style scoped>
-.figures-row {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(185px, 46%), 1fr));
-  gap: var(--s3);
-}
-</style>

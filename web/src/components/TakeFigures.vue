@@ -70,11 +70,3 @@ const heldBy = computed(() => {
     </FigureTile>
   </div>
 </template>
-
-<style scoped>
-.figures-row {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(185px, 46%), 1fr));
-  gap: var(--s3);
-}
-</style>
