@@ -53,7 +53,7 @@ generate: web/node_modules/.package-lock.json ## Generate Go and TypeScript type
 .PHONY: test-go
 test-go: ## Go tests: core, formats, API, and alone, so that sound runs smoothly, the browser
 	go test -count=1 $$(go list ./... | grep -v '/e2e$$')
-	go test -count=1 ./e2e
+	go test -count=1 -timeout 40m ./e2e
 
 .PHONY: test-web
 test-web: web/node_modules/.package-lock.json ## Tests of the web interface's own code
