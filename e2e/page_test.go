@@ -14,6 +14,10 @@ import (
 	"manudrill/e2e/browser"
 )
 
+// patience is how long a page may take to show what is waited for: a machine may
+// be slow, and a test that passes does not wait.
+const patience = 90 * time.Second
+
 // A page is a browser tab in the hands of one person.
 type page struct {
 	t   *testing.T
@@ -36,7 +40,7 @@ func open(t *testing.T, o browser.Options) page {
 // come through in time.
 func (p page) do(steps ...chromedp.Action[chromedp.Void]) {
 	p.t.Helper()
-	ctx, cancel := context.WithTimeout(p.ctx, 30*time.Second)
+	ctx, cancel := context.WithTimeout(p.ctx, patience)
 	defer cancel()
 	if err := chromedp.Do(ctx, steps...); err != nil {
 		p.t.Fatalf("%v\nThe page shows:\n%s", err, p.text("body"))
@@ -57,7 +61,7 @@ func (p page) text(css string) string {
 func (p page) see(texts ...string) {
 	p.t.Helper()
 	for _, text := range texts {
-		deadline := time.Now().Add(30 * time.Second)
+		deadline := time.Now().Add(patience)
 		for !strings.Contains(flat(p.text("body")), flat(text)) {
 			if time.Now().After(deadline) {
 				p.t.Fatalf("%q does not appear. The page shows:\n%s", text, p.text("body"))
@@ -111,7 +115,7 @@ func (p page) menu(item string) {
 // until waits for an expression of the page to become true.
 func (p page) until(what, expression string) {
 	p.t.Helper()
-	deadline := time.Now().Add(30 * time.Second)
+	deadline := time.Now().Add(patience)
 	for !evaluate[bool](p, expression) {
 		if time.Now().After(deadline) {
 			p.t.Fatalf("in vain waited until %s. The page shows:\n%s", what, p.text("body"))
@@ -173,7 +177,7 @@ func (p page) count(css string) int {
 
 func evaluate[T any](p page, expression string) T {
 	p.t.Helper()
-	ctx, cancel := context.WithTimeout(p.ctx, 30*time.Second)
+	ctx, cancel := context.WithTimeout(p.ctx, patience)
 	defer cancel()
 	v, err := chromedp.Run(ctx, chromedp.Evaluate[T](expression, chromedp.EvalAwaitPromise))
 	require.NoError(p.t, err)
