@@ -2,8 +2,8 @@
 // how loud, and when it ends.
 //
 // A [Listener] takes samples as they come, from a file or from a live stream,
-// thins it to some 22 kHz and keeps only the last seconds. Onsets are peaks of a spectral flux
-// with maximum filter (Böck & Widmer, "Maximum filter vibrato suppression for
+// thins them to some 22 kHz and keeps only the last seconds. Onsets are peaks of
+// a spectral flux with maximum filter (Böck & Widmer, "Maximum filter vibrato suppression for
 // onset detection", DAFx 2013), which rises for plucks and, because its bands
 // are a quarter tone wide, for slurs that change the pitch without a pluck. A
 // peak becomes a note when the new partials last; the click of a metronome and
