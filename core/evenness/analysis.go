@@ -27,7 +27,6 @@ type Analysis struct {
 
 // A Course is how the take went as a whole.
 type Course struct {
-	StartS       float64 `json:"startS"` // when the first note came
 	AskedPasses  int     `json:"askedPasses"`
 	Passes       int     `json:"passes"`                 // begun or asked for
 	StoppedAfter *int    `json:"stoppedAfter,omitempty"` // index of the last note, where the drill was left unfinished
@@ -56,7 +55,6 @@ type Timing struct {
 	CVPercent     float64 `json:"cvPercent"`     // standard deviation of interval/expected interval
 	AudibleMs     float64 `json:"audibleMs"`     // what the ear notices at this interval
 	PlusMinusMs   float64 `json:"plusMinusMs"`   // half of the spread's 95 % confidence interval; 0 for too few notes
-	Count         int     `json:"count"`         // notes it rests on
 }
 
 // Level is how regular the loudness is.
@@ -155,7 +153,7 @@ func timingOf(t compare.Take, l line, steps []step) Timing {
 	ratios := values(steps, func(s step) (float64, bool) { return s.ratio, true })
 	timing := Timing{
 		SpreadMs: s, SpreadPercent: 100 * s / interval, CVPercent: 100 * spread(ratios),
-		AudibleMs: AudibleMs(interval), Count: len(off),
+		AudibleMs: AudibleMs(interval),
 	}
 	if f := spreadOf(off); f != nil {
 		timing.PlusMinusMs = f.PlusMinus
@@ -222,12 +220,6 @@ func courseOf(t compare.Take, l line) Course {
 	}
 	if last := t.Last(); last >= 0 && last < len(t.Matches)-unfinished {
 		c.StoppedAfter = &last
-	}
-	for _, m := range t.Matches {
-		if m.Status != compare.Missed {
-			c.StartS = m.Heard.Onset
-			break
-		}
 	}
 	for _, s := range l.stops {
 		for _, m := range t.Matches {

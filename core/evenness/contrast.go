@@ -48,9 +48,9 @@ func Compare(before, after Analysis, a, b drill.Chart) (Contrast, error) {
 		return Contrast{}, ErrOtherNotes
 	}
 	c := Contrast{Differences: []Difference{
-		spreads("spreadMs", before.Timing.SpreadMs, after.Timing.SpreadMs, before.Timing.Count, after.Timing.Count),
-		spreads("spreadPercent", before.Timing.SpreadPercent, after.Timing.SpreadPercent, before.Timing.Count, after.Timing.Count),
-		spreads("levelSpreadDb", before.Level.SpreadDB, after.Level.SpreadDB, before.Timing.Count, after.Timing.Count),
+		spreads("spreadMs", before.Timing.SpreadMs, after.Timing.SpreadMs, before.Counts.Played, after.Counts.Played),
+		spreads("spreadPercent", before.Timing.SpreadPercent, after.Timing.SpreadPercent, before.Counts.Played, after.Counts.Played),
+		spreads("levelSpreadDb", before.Level.SpreadDB, after.Level.SpreadDB, before.Counts.Played, after.Counts.Played),
 		shares("rightPercent", before.Counts, after.Counts),
 		{About: "bpm", Before: before.Tempo.BPM, After: after.Tempo.BPM},
 	}}

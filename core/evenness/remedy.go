@@ -51,9 +51,7 @@ func remedies(a Analysis, c drill.Chart) []Remedy {
 		add(spotAlone(c, "the string change", func(from, to drill.Note) bool { return abs(from.String-to.String) == g.Number }))
 	}
 	if a.lateGroup(ByShift) != nil {
-		add(spotAlone(c, "the shift", func(from, to drill.Note) bool {
-			return from.Finger > 0 && to.Finger > 0 && from.Fret-from.Finger != to.Fret-to.Finger
-		}))
+		add(spotAlone(c, "the shift", shifts))
 	}
 	if weak != nil {
 		add(higherUp(c, weak.FingerPair))
@@ -65,11 +63,15 @@ func remedies(a Analysis, c drill.Chart) []Remedy {
 
 func abs(n int) int { return max(n, -n) }
 
+// is reports whether one chart note after another is the finger pair.
+func (p FingerPair) is(a, b drill.Note) bool {
+	return a.String == b.String && a.Finger == p.From && b.Finger == p.To && b.Attack == p.Attack
+}
+
 // pair returns the first place in the chart where the finger pair is played.
 func pair(c drill.Chart, p FingerPair) (from, to drill.Note, ok bool) {
 	for i := 1; i < len(c.Notes); i++ {
-		a, b := c.Notes[i-1], c.Notes[i]
-		if a.String == b.String && a.Finger == p.From && b.Finger == p.To && b.Attack == p.Attack {
+		if a, b := c.Notes[i-1], c.Notes[i]; p.is(a, b) {
 			return a, b, true
 		}
 	}
@@ -130,8 +132,7 @@ func pairAlone(c drill.Chart, p FingerPair) (Remedy, bool) {
 func stringsOf(c drill.Chart, p FingerPair) []int {
 	var strings []int
 	for i := 1; i < len(c.Notes); i++ {
-		a, b := c.Notes[i-1], c.Notes[i]
-		if a.String == b.String && a.Finger == p.From && b.Finger == p.To && b.Attack == p.Attack && !slices.Contains(strings, b.String) {
+		if a, b := c.Notes[i-1], c.Notes[i]; p.is(a, b) && !slices.Contains(strings, b.String) {
 			strings = append(strings, b.String)
 		}
 	}

@@ -53,13 +53,13 @@ func (s step) fingers() bool {
 
 // strings is how many strings the step goes over.
 func (s step) strings() int {
-	d := s.to.Chart.String - s.from.Chart.String
-	return max(d, -d)
+	return abs(s.to.Chart.String - s.from.Chart.String)
 }
 
 // shifts reports whether the fretting hand changes its position.
-func (s step) shifts() bool {
-	a, b := s.from.Chart, s.to.Chart
+func (s step) shifts() bool { return shifts(s.from.Chart, s.to.Chart) }
+
+func shifts(a, b drill.Note) bool {
 	fretted := a.Finger > 0 && b.Finger > 0 && a.Hand == drill.FrettingHand && b.Hand == drill.FrettingHand
 	return fretted && a.Fret-a.Finger != b.Fret-b.Finger
 }

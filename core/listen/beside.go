@@ -23,10 +23,9 @@ const (
 // partial. It reports false where nothing rings on, or too little is left.
 func (l *Listener) pitchBeside(at, end int) (float64, bool) {
 	by := fadeStep(l.rate)
-	place := func(seconds float64) int { return at + int(seconds*l.rate) }
-	was := thinned(l.sound.slice(place(ringFrom), place(ringTo)), by)
-	is := thinned(l.sound.slice(place(carryFrom), min(end, place(carryTo))), by)
-	x := thinned(l.sound.slice(place(besideFrom), min(end, place(besideTo))), by)
+	was := thinned(l.about(at, end, ringFrom, ringTo), by)
+	is := thinned(l.about(at, end, carryFrom, carryTo), by)
+	x := thinned(l.about(at, end, besideFrom, besideTo), by)
 	if len(was) == 0 || len(is) < len(was) || len(x) < len(is) {
 		return 0, false
 	}
@@ -61,9 +60,7 @@ func takeOut(x []float64, step float64) {
 		zr, zi = zr*c-zi*s, zr*s+zi*c
 	}
 	re, im = 2*re/float64(len(x)), 2*im/float64(len(x))
-	zr, zi = 1, 0
-	for i := range x {
-		x[i] -= re*zr + im*zi
-		zr, zi = zr*c-zi*s, zr*s+zi*c
+	for i, v := range sing([]partial{{step, re, im}}, 0, len(x)) {
+		x[i] -= v
 	}
 }

@@ -29,9 +29,7 @@ const leastCarryDB = -60
 // that starts at a sample, in dB against what it was; false where the two cannot
 // be told apart.
 func (l *Listener) carry(at, end int, before, now float64) (float64, bool) {
-	place := func(seconds float64) int { return at + int(seconds*l.rate) }
-	was := l.sound.slice(place(ringFrom), place(ringTo))
-	is := l.sound.slice(place(carryFrom), min(end, place(carryTo)))
+	was, is := l.about(at, end, ringFrom, ringTo), l.about(at, end, carryFrom, carryTo)
 	if before == 0 || len(is) < len(was) || len(was) == 0 {
 		return 0, false
 	}
@@ -49,6 +47,11 @@ func (l *Listener) carry(at, end int, before, now float64) (float64, bool) {
 		return 0, false
 	}
 	return max(leastCarryDB, decibels(new/old)), true
+}
+
+// about returns the sound from and to some seconds about a sample, up to an end.
+func (l *Listener) about(at, end int, from, to float64) []float64 {
+	return l.sound.slice(at+int(from*l.rate), min(end, at+int(to*l.rate)))
 }
 
 // collides reports whether a frequency lies at a harmonic of another.

@@ -1265,7 +1265,6 @@ export interface components {
             timing: {
                 /** Format: double */
                 plusMinusMs: number;
-                count: number;
                 /** Format: double */
                 spreadMs: number;
                 /** Format: double */
@@ -1333,8 +1332,6 @@ export interface components {
                 tires: boolean;
             };
             course: {
-                /** Format: double */
-                startS: number;
                 askedPasses: number;
                 passes: number;
                 stoppedAfter?: number;

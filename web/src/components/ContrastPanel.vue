@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 
 import {
   answer,
@@ -64,6 +64,31 @@ function verdict(d: { sure: boolean; better: boolean }): string {
   if (!d.sure) return 'no sure difference'
   return d.better ? 'better' : 'worse'
 }
+/** Figures and finger pairs as rows of the same kind. */
+const tables = computed(() => {
+  const figures = (contrast.value?.differences ?? []).map((d) => {
+    const [name, unit, digits] = names[d.about]
+    const say = (value: number) => `${value.toFixed(digits)} ${unit}`
+    return {
+      name,
+      before: say(d.before),
+      after: say(d.after),
+      sure: d.sure,
+      verdict: d.about === 'bpm' ? '' : verdict(d),
+    }
+  })
+  const fingers = (contrast.value?.transitions ?? []).map((t) => ({
+    name: `${t.from}→${t.to}`,
+    before: `${signed(t.before)} ms`,
+    after: `${signed(t.after)} ms`,
+    sure: t.sure,
+    verdict: verdict(t),
+  }))
+  return [
+    { title: 'Figure', rows: figures },
+    { title: 'Fingers', rows: fingers },
+  ].filter((t) => t.rows.length > 0)
+})
 </script>
 
 <template>
@@ -79,43 +104,21 @@ function verdict(d: { sure: boolean; better: boolean }): string {
     </label>
     <ProblemNote v-if="problem" :problem="problem" />
     <div v-if="contrast" class="tables">
-      <table class="plain">
+      <table v-for="t in tables" :key="t.title" class="plain">
         <thead>
           <tr>
-            <th>Figure</th>
+            <th>{{ t.title }}</th>
             <th class="number">Earlier</th>
             <th class="number">Later</th>
             <th></th>
           </tr>
         </thead>
         <tbody>
-          <tr v-for="d in contrast.differences" :key="d.about">
-            <td>{{ names[d.about][0] }}</td>
-            <td class="number figures">
-              {{ d.before.toFixed(names[d.about][2]) }} {{ names[d.about][1] }}
-            </td>
-            <td class="number figures">
-              {{ d.after.toFixed(names[d.about][2]) }} {{ names[d.about][1] }}
-            </td>
-            <td :class="{ quiet: !d.sure }">{{ d.about === 'bpm' ? '' : verdict(d) }}</td>
-          </tr>
-        </tbody>
-      </table>
-      <table v-if="contrast.transitions.length" class="plain">
-        <thead>
-          <tr>
-            <th>Fingers</th>
-            <th class="number">Earlier</th>
-            <th class="number">Later</th>
-            <th></th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="(t, i) in contrast.transitions" :key="i">
-            <td class="figures">{{ t.from }}→{{ t.to }}</td>
-            <td class="number figures">{{ signed(t.before) }} ms</td>
-            <td class="number figures">{{ signed(t.after) }} ms</td>
-            <td :class="{ quiet: !t.sure }">{{ verdict(t) }}</td>
+          <tr v-for="(r, i) in t.rows" :key="i">
+            <td class="figures">{{ r.name }}</td>
+            <td class="number figures">{{ r.before }}</td>
+            <td class="number figures">{{ r.after }}</td>
+            <td :class="{ quiet: !r.sure }">{{ r.verdict }}</td>
           </tr>
         </tbody>
       </table>

@@ -112,7 +112,6 @@ function analysis(): Analysis {
       cvPercent: 0,
       audibleMs: 12,
       plusMinusMs: 0,
-      count: 24,
     },
     level: { meanDb: -20, spreadDb: 0, audibleDb: 1 },
     counts: { expected: 24, played: 24, missed: 0, wrong: 0, extra: 1 },
@@ -125,7 +124,7 @@ function analysis(): Analysis {
     slurs: {},
     connection: { gaps: 0, gapsOf: 0, ringing: 0, ringingOf: 0, bent: 0, bentOf: 0 },
     groups: [],
-    course: { startS: 2, askedPasses: 2, passes: 2, falseStart: 0, stops: [], tuningCents: 0 },
+    course: { askedPasses: 2, passes: 2, falseStart: 0, stops: [], tuningCents: 0 },
   }
 }
 
