@@ -25,29 +25,43 @@ func TestTheTransformIsThatOfTheReference(t *testing.T) {
 	}
 }
 
-func TestPowerIsThatOfTheReference(t *testing.T) {
+func TestRealValuesAreThoseOfTheReference(t *testing.T) {
 	rng := rand.New(rand.NewPCG(1, 2))
 	for n := 4; n <= 4096; n *= 2 {
-		x := make([]float64, n)
-		for i := range x[:n-1] { // the last stays zero: it is left out below
-			x[i] = rng.NormFloat64()
+		x, window, weighed := make([]float64, n-1), make([]float64, n-1), make([]float64, n) // the last stays zero
+		for i := range x {
+			x[i], window[i] = rng.NormFloat64(), rng.Float64()
+			weighed[i] = x[i] * window[i]
 		}
-		want := fourier.NewFFT(n).Coefficients(nil, x)
-		got := make([]float64, n/2+1)
-		newRealFFT(n).power(got, x[:n-1])
-		for k, c := range want {
-			assert.InDelta(t, real(c)*real(c)+imag(c)*imag(c), got[k], 1e-7, "bin %d of %d", k, n)
+		want := fourier.NewFFT(n).Coefficients(nil, weighed)
+		for _, bins := range []int{n/2 + 1, n/3 + 1} {
+			got := make([]complex128, bins)
+			newRealFFT(n).values(got, x, window)
+			for k, c := range got {
+				assert.InDelta(t, 0, cmplx.Abs(c-want[k]), 1e-9, "bin %d of %d", k, n)
+			}
 		}
 	}
 }
 
-func BenchmarkPower2048(b *testing.B) {
-	x, dst := make([]float64, 2048), make([]float64, 560)
+func BenchmarkRealValues1024(b *testing.B) {
+	x, dst := make([]float64, 1024), make([]complex128, 430)
 	for i := range x {
 		x[i] = float64(i%17) - 8
 	}
-	r := newRealFFT(2048)
+	r, window := newRealFFT(1024), hann(1024)
 	for b.Loop() {
-		r.power(dst, x)
+		r.values(dst, x, window)
+	}
+}
+
+func BenchmarkReference1024(b *testing.B) {
+	x := make([]float64, 1024)
+	r, dst := fourier.NewFFT(1024), make([]complex128, 513)
+	for i := range x {
+		x[i] = float64(i%17) - 8
+	}
+	for b.Loop() {
+		r.Coefficients(dst, x)
 	}
 }

@@ -58,7 +58,7 @@ func New(rate float64) *Listener {
 	s := newSpectrum(rate)
 	return &Listener{
 		thin: thin, rate: rate, hop: int(math.Round(frameHop * rate)),
-		spectrum: s, flux: newFlux(len(s.bands)),
+		spectrum: s, flux: newFlux(s.bands()),
 		pursuit: newPursuit(rate / float64(fadeStep(rate))), yin: newYIN(rate), slow: newYIN(rate / float64(fadeStep(rate))),
 		sound: newRecent(int((maxRing + 1) * rate)),
 	}

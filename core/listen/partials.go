@@ -30,8 +30,7 @@ type pursuit struct {
 	fft     *realFFT
 	n       int               // length of the transform
 	windows map[int][]float64 // by length
-	framed  []float64
-	bins    []complex128 // up to the highest partial
+	bins    []complex128      // up to the highest partial
 	lobes   []complex128
 }
 
@@ -40,7 +39,7 @@ func newPursuit(rate float64) *pursuit {
 	longest := int(math.Ceil(longestPursuit * rate))
 	n := 1 << bits.Len(uint(1.8*float64(longest)))
 	top := min(highestPartial, 0.45*rate) / rate
-	return &pursuit{newRealFFT(n), n, map[int][]float64{}, make([]float64, longest), make([]complex128, int(top*float64(n))), nil}
+	return &pursuit{newRealFFT(n), n, map[int][]float64{}, make([]complex128, int(top*float64(n))), nil}
 }
 
 // partials takes x apart by matching pursuit under a Hann window (Mallat &
@@ -49,10 +48,7 @@ func newPursuit(rate float64) *pursuit {
 // zero, which may lie outside x.
 func (p *pursuit) partials(x []float64, zero int) []partial {
 	window := p.window(len(x))
-	for i, v := range x {
-		p.framed[i] = v * window[i]
-	}
-	p.fft.values(p.bins, p.framed[:len(x)])
+	p.fft.values(p.bins, x, window)
 	var out []partial
 	loudest := 0.0
 	for len(out) < maxPartials {

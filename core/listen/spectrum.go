@@ -21,28 +21,22 @@ const bandsPerOctave = 24
 // A spectrum turns a frame of samples into magnitudes in bands of equal musical
 // width, as Böck & Widmer (DAFx 2013) do for onsets.
 type spectrum struct {
-	window []float64
-	fft    *realFFT
-	frame  []float64
-	mag    []float64 // of the bins up to the highest band
-	bands  []band
-}
-
-// A band weighs neighbouring FFT bins with a triangle.
-type band struct {
-	first  int
-	weight []float64
+	window  []float64
+	fft     *realFFT
+	bins    []complex128 // up to the highest band
+	centres []int        // bins: a band rises from each to the next, and falls to the one after
 }
 
 func newSpectrum(rate float64) *spectrum {
 	span := int(math.Round(frameSpan * rate))
 	n := 1 << bits.Len(uint(float64(span)*0.9))
-	span = min(span, n)
-	s := &spectrum{window: hann(span), fft: newRealFFT(n), frame: make([]float64, span), bands: triangles(rate, n)}
-	top := s.bands[len(s.bands)-1]
-	s.mag = make([]float64, top.first+len(top.weight))
+	s := &spectrum{window: hann(min(span, n)), fft: newRealFFT(n), centres: centres(rate, n)}
+	s.bins = make([]complex128, s.centres[len(s.centres)-1])
 	return s
 }
+
+// bands is how many bands there are.
+func (s *spectrum) bands() int { return len(s.centres) - 2 }
 
 // hann is the window of Hann over n samples.
 func hann(n int) []float64 {
@@ -53,52 +47,48 @@ func hann(n int) []float64 {
 	return window.Hann(w)
 }
 
-// triangles lays bands from 60 Hz to 12 kHz, or to half the sampling rate. Low
-// bands that would fall into one bin become one.
-func triangles(rate float64, n int) []band {
+// centres lays bands from 60 Hz to 12 kHz, or to half the sampling rate, over the
+// bins of a transform of length n. Low bands that would fall into one bin become
+// one.
+func centres(rate float64, n int) []int {
 	top := min(12000, 0.95*rate/2)
-	var centres []int
+	var out []int
 	for k := 0; ; k++ {
 		hz := 60 * math.Exp2(float64(k)/bandsPerOctave)
 		if hz > top {
-			break
+			return out
 		}
 		bin := int(math.Round(hz * float64(n) / rate))
-		if len(centres) == 0 || bin > centres[len(centres)-1] {
-			centres = append(centres, bin)
+		if len(out) == 0 || bin > out[len(out)-1] {
+			out = append(out, bin)
 		}
 	}
-	var out []band
-	for i := 1; i+1 < len(centres); i++ {
-		lo, mid, hi := centres[i-1], centres[i], centres[i+1]
-		b := band{first: lo}
-		for bin := lo; bin < hi; bin++ {
-			if bin < mid {
-				b.weight = append(b.weight, float64(bin-lo)/float64(mid-lo))
-			} else {
-				b.weight = append(b.weight, float64(hi-bin)/float64(hi-mid))
-			}
-		}
-		out = append(out, b)
-	}
-	return out
 }
 
 // of writes the magnitudes of one frame into dst, which has a place for each
-// band.
+// band. Each weighs its bins with a triangle.
 func (s *spectrum) of(dst, samples []float64) {
-	for i, v := range samples {
-		s.frame[i] = v * s.window[i]
-	}
-	s.fft.power(s.mag, s.frame)
-	for i, p := range s.mag {
-		s.mag[i] = math.Sqrt(p)
-	}
-	for k, b := range s.bands {
-		sum := 0.0
-		for i, w := range b.weight {
-			sum += w * s.mag[b.first+i]
+	s.fft.values(s.bins, samples, s.window)
+	for k, from := range s.centres[:len(s.centres)-1] {
+		rising, all := s.ramp(from, s.centres[k+1])
+		if k > 0 {
+			dst[k-1] += all - rising
 		}
-		dst[k] = sum
+		if k < len(dst) {
+			dst[k] = rising
+		}
 	}
 }
+
+// ramp returns the sum of the magnitudes of the bins [from, to), weighed by a line
+// that rises from 0 at the first to 1 at to, and their plain sum. Sums of sums
+// make the line.
+func (s *spectrum) ramp(from, to int) (rising, all float64) {
+	for k := to - 1; k > from; k-- {
+		all += magnitude(s.bins[k])
+		rising += all
+	}
+	return rising / float64(to-from), all + magnitude(s.bins[from])
+}
+
+func magnitude(z complex128) float64 { return math.Sqrt(power(z)) }
