@@ -81,16 +81,26 @@ func (b *bitReader) unary() int {
 // rice reads residuals: the quotient in unary, k bits below it, the sign folded
 // into the lowest. It is the innermost loop of reading FLAC.
 func (b *bitReader) rice(out []int32, k int) {
-	for i := range out {
-		if at := b.pos >> 3; at+8 <= b.held {
-			word := binary.BigEndian.Uint64(b.buf[at:]) << (b.pos & 7)
-			if zeros := bits.LeadingZeros64(word); zeros+1+k <= 57 { // all in one word
-				b.pos += zeros + 1 + k
-				out[i] = unfolded(uint32(zeros)<<k | uint32(word<<(zeros+1)>>(64-k)))
-				continue
+	low := uint(k) & 31
+	for i := 0; i < len(out); i++ {
+		pos, buf := uint(b.pos), b.buf[:b.held]
+		for ; i < len(out); i++ { // as long as all is in one word
+			at := pos >> 3
+			if at+8 > uint(len(buf)) {
+				break
 			}
+			word := binary.BigEndian.Uint64(buf[at:]) << (pos & 7)
+			zeros := uint(bits.LeadingZeros64(word))
+			if zeros+1+low > 57 {
+				break
+			}
+			pos += zeros + 1 + low
+			out[i] = unfolded(uint32(zeros<<low | uint(word<<((zeros+1)&63)>>1>>((63-low)&63))))
 		}
-		out[i] = unfolded(uint32(b.unary())<<k | b.read(k))
+		b.pos = int(pos)
+		if i < len(out) {
+			out[i] = unfolded(uint32(b.unary())<<k | b.read(k))
+		}
 	}
 }
 

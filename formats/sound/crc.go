@@ -4,7 +4,7 @@ package sound
 // x⁸+x²+x+1 and x¹⁶+x¹⁵+x²+1, from zero.
 var (
 	crc8Table  [256]uint8
-	crc16Table [256]uint16
+	crc16Table [4][256]uint16 // by how many bytes follow
 )
 
 func init() {
@@ -14,7 +14,12 @@ func init() {
 			a = a<<1 ^ a>>7*0x07
 			b = b<<1 ^ b>>15*0x8005
 		}
-		crc8Table[i], crc16Table[i] = a, b
+		crc8Table[i], crc16Table[0][i] = a, b
+	}
+	for n := range 3 {
+		for i, b := range crc16Table[n] {
+			crc16Table[n+1][i] = b<<8 ^ crc16Table[0][b>>8]
+		}
 	}
 }
 
@@ -26,10 +31,14 @@ func crc8(data []byte) uint8 {
 	return sum
 }
 
+// crc16 takes four bytes at a time, whose parts of the sum are independent.
 func crc16(data []byte) uint16 {
-	sum := uint16(0)
+	t, sum := &crc16Table, uint16(0)
+	for ; len(data) >= 4; data = data[4:] {
+		sum = t[3][data[0]^uint8(sum>>8)] ^ t[2][data[1]^uint8(sum)] ^ t[1][data[2]] ^ t[0][data[3]]
+	}
 	for _, b := range data {
-		sum = sum<<8 ^ crc16Table[uint8(sum>>8)^b]
+		sum = sum<<8 ^ t[0][uint8(sum>>8)^b]
 	}
 	return sum
 }

@@ -37,8 +37,10 @@ func (f *flacReader) subframe(out []int32, depth int) error {
 	if err == nil && b.over() {
 		err = ErrCutOff
 	}
-	for i := range out {
-		out[i] <<= wasted
+	if wasted > 0 {
+		for i := range out {
+			out[i] <<= wasted
+		}
 	}
 	return err
 }
@@ -83,15 +85,52 @@ func (f *flacReader) restored(out, weights []int32, shift uint) error {
 	if err := f.residuals(out, len(weights)); err != nil {
 		return err
 	}
-	for i := len(weights); i < len(out); i++ {
+	foretell(out, weights, shift)
+	return nil
+}
+
+// foretell adds to each residual what the samples before it foretell.
+func foretell(out, weights []int32, shift uint) {
+	order, plain := len(weights), len(out)
+	if order > 0 && order <= usualOrder {
+		plain = min(plain, usualOrder)
+	}
+	for i := order; i < plain; i++ {
 		sum := int64(0)
-		past := out[i-len(weights) : i]
-		for k, w := range weights[:len(past)] {
-			sum += int64(w) * int64(past[k])
+		for k, v := range out[i-order : i] {
+			sum += int64(weights[k]) * int64(v)
 		}
 		out[i] += int32(sum >> shift)
 	}
-	return nil
+	if plain < len(out) {
+		foretellUsual(out, weights, shift)
+	}
+}
+
+// usualOrder is the highest order of predictors that common encoders choose.
+const usualOrder = 12
+
+// foretellUsual is foretell after the first usualOrder samples, for predictors up
+// to that order, without a loop over it. The last sample is kept at hand, so that
+// its multiplication alone is waited for.
+func foretellUsual(out, weights []int32, shift uint) {
+	var w [usualOrder]int64 // the latest last
+	for i, v := range weights {
+		w[usualOrder-len(weights)+i] = int64(v)
+	}
+	last := int64(out[usualOrder-1])
+	for i := usualOrder; i < len(out); i++ {
+		x := (*[usualOrder]int32)(out[i-usualOrder : i])
+		sum := w[8]*int64(x[8]) + w[9]*int64(x[9]) + w[10]*int64(x[10])
+		if len(weights) > 4 {
+			sum += w[4]*int64(x[4]) + w[5]*int64(x[5]) + w[6]*int64(x[6]) + w[7]*int64(x[7])
+		}
+		if len(weights) > 8 {
+			sum += w[0]*int64(x[0]) + w[1]*int64(x[1]) + w[2]*int64(x[2]) + w[3]*int64(x[3])
+		}
+		out[i] += int32((sum + w[11]*last) >> (shift & 63))
+		last = int64(out[i])
+	}
 }
 
 // residuals reads what the predictor leaves, in partitions that each have their
