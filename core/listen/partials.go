@@ -102,38 +102,42 @@ func (p *pursuit) summit(k int) float64 {
 // takeOut takes the sinusoid that makes bin k out of the spectrum. It returns
 // its amplitude as a complex number whose phase is that of the first sample.
 func (p *pursuit) takeOut(k int, step float64, length int) complex128 {
-	bin := 2 * math.Pi / float64(p.n)
 	first, last := max(0, k-lobeReach), min(len(p.bins)-1, k+lobeReach)
-	// The lobe's phase is counted from the sound's first sample: it turns by as
-	// much from each bin to the next.
-	middle := float64(length-1) / 2
-	phase, turn := cmplx.Rect(1, (step-float64(first)*bin)*middle), cmplx.Rect(1, -bin*middle)
-	lobes := p.lobes[:0]
-	for j := first; j <= last; j++ {
-		lobes = append(lobes, phase*complex(hannLobe(float64(j)*bin-step, length), 0))
-		phase *= turn
-	}
-	p.lobes = lobes
-	amplitude := p.bins[k] / lobes[k-first]
-	for i, lobe := range lobes {
+	bin := 2 * math.Pi / float64(p.n)
+	p.lobes = hannLobes(p.lobes[:0], float64(first)*bin-step, bin, last-first+1, length)
+	amplitude := p.bins[k] / p.lobes[k-first]
+	for i, lobe := range p.lobes {
 		p.bins[first+i] -= amplitude * lobe
 	}
 	return 2 * amplitude
 }
 
-// hannLobe is the transform of a Hann window of n samples at an angle per
-// sample, with its phase counted from its middle: the transform of n ones,
-// D(φ) = sin(nφ/2)/sin(φ/2), half of it at φ and a quarter a step to either side.
-func hannLobe(angle float64, n int) float64 {
-	if math.Abs(angle) < 1e-9 {
-		return float64(n-1) / 2
+// hannLobes appends the transform of a Hann window of n samples at so many angles
+// per sample, each a step beyond the one before. A window's transform is real
+// about its middle: there it is that of n ones, D(φ) = sin(nφ/2)/sin(φ/2), half of
+// it at φ and a quarter at π·2/(n−1) to either side.
+func hannLobes(lobes []complex128, angle, step float64, angles, n int) []complex128 {
+	turned := func(by float64) (half, whole complex128) { // exp(iφ/2) and its n-th power
+		return cmplx.Rect(1, by/2), cmplx.Rect(1, float64(n)*by/2)
 	}
-	half := math.Pi / float64(n-1)
-	s, c := math.Sincos(float64(n) * angle / 2)
-	sn, cn := math.Sincos(float64(n) * half)
-	sa, ca := math.Sincos(angle / 2)
-	sh, ch := math.Sincos(half)
-	return s/sa/2 + (s*cn-c*sn)/(sa*ch-ca*sh)/4 + (s*cn+c*sn)/(sa*ch+ca*sh)/4
+	half, whole := turned(angle)
+	halfTurn, wholeTurn := turned(step)
+	halfAside, wholeAside := turned(2 * math.Pi / float64(n-1))
+	for range angles {
+		lobe := ones(half, whole, n)/2 + ones(half*halfAside, whole*wholeAside, n)/4 +
+			ones(half*cmplx.Conj(halfAside), whole*cmplx.Conj(wholeAside), n)/4
+		lobes = append(lobes, complex(lobe, 0)*half*cmplx.Conj(whole)) // counted from the first sample
+		half, whole = half*halfTurn, whole*wholeTurn
+	}
+	return lobes
+}
+
+// ones is D of n, from exp(iφ/2) and its n-th power.
+func ones(half, whole complex128, n int) float64 {
+	if math.Abs(imag(half)) < 1e-9 {
+		return float64(n)
+	}
+	return imag(whole) / imag(half)
 }
 
 // sing writes sinusoids out for the samples [from, to), counted as their phases
