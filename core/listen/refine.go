@@ -1,6 +1,9 @@
 package listen
 
-import "math"
+import (
+	"math"
+	"slices"
+)
 
 // Times around a flux peak, in seconds. The flux tops while the attack is still
 // in the later half of the frame.
@@ -124,26 +127,49 @@ func changePoint(x []float64) (at int, gain float64) {
 }
 
 // burg returns the coefficients a[0..order) that predict x[n] as Σ a[k]·x[n−1−k],
-// by the method of Burg (1967).
+// by the method of Burg (1967). One pass makes the errors of an order and what
+// the next is found from.
 func burg(x []float64, order int) []float64 {
-	f, b := append([]float64(nil), x...), append([]float64(nil), x...)
-	a := make([]float64, 0, order)
+	ahead, back := slices.Clone(x[1:]), slices.Clone(x[:len(x)-1]) // errors of foretelling a sample, and the one before those it is foretold from
+	a, spare := make([]float64, order), make([]float64, order)
+	k := reflection(ahead, back)
 	for m := range order {
-		num, den := 0.0, 1e-18
-		for n := m + 1; n < len(x); n++ {
-			num += f[n] * b[n-1]
-			den += f[n]*f[n] + b[n-1]*b[n-1]
+		for i, v := range a[:m] {
+			spare[i] = v - k*a[m-1-i]
 		}
-		k := 2 * num / den
-		next := make([]float64, m+1)
-		for i := range a {
-			next[i] = a[i] - k*a[m-1-i]
-		}
-		next[m] = k
-		a = next
-		for n := len(x) - 1; n > m; n-- {
-			f[n], b[n] = f[n]-k*b[n-1], b[n-1]-k*f[n]
-		}
+		spare[m] = k
+		a, spare = spare, a
+		ahead, back, k = reflected(ahead, back, k)
 	}
 	return a
 }
+
+// reflection is Burg's coefficient of the next order.
+func reflection(ahead, back []float64) float64 {
+	num, den := 0.0, leastPower
+	for i, f := range ahead {
+		num += f * back[i]
+		den += f*f + back[i]*back[i]
+	}
+	return 2 * num / den
+}
+
+// reflected changes the errors to those of the next order, and returns them with
+// the coefficient of the one after.
+func reflected(ahead, back []float64, k float64) ([]float64, []float64, float64) {
+	back = back[:len(ahead)]
+	num, den := 0.0, leastPower
+	b := back[0] - k*ahead[0]
+	back[0] = b
+	for i := 1; i < len(ahead); i++ {
+		f := ahead[i] - k*back[i]
+		num += f * b
+		den += f*f + b*b
+		b = back[i] - k*ahead[i]
+		ahead[i], back[i] = f, b
+	}
+	return ahead[1:], back[:len(back)-1], 2 * num / den
+}
+
+// leastPower keeps what is divided by from nothing.
+const leastPower = 1e-18

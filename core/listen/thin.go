@@ -63,16 +63,15 @@ func (t *thinner) thin(samples []float64) []float64 {
 	if t.by == 1 {
 		return samples
 	}
-	t.held = append(t.held, samples...)
-	t.kept = t.kept[:0]
+	held, kept := append(t.held, samples...), t.kept[:0]
 	middle := tapsAside * t.by
-	for ; middle+tapsAside*t.by < len(t.held); middle += t.by {
-		sum := t.middle * t.held[middle]
+	for ; middle+tapsAside*t.by < len(held); middle += t.by {
+		sum := t.middle * held[middle]
 		for _, tap := range t.aside {
-			sum += tap.weight * (t.held[middle-tap.away] + t.held[middle+tap.away])
+			sum += tap.weight * (held[middle-tap.away] + held[middle+tap.away])
 		}
-		t.kept = append(t.kept, sum)
+		kept = append(kept, sum)
 	}
-	t.held = append(t.held[:0], t.held[middle-tapsAside*t.by:]...)
-	return t.kept
+	t.held, t.kept = append(held[:0], held[middle-tapsAside*t.by:]...), kept
+	return kept
 }
