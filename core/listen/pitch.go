@@ -23,15 +23,16 @@ const (
 
 // A yin finds pitches at one rate.
 type yin struct {
-	rate float64
-	fft  *fft
-	buf  []complex128
-	spec []complex128
+	rate  float64
+	there *fft
+	back  *fft // of half the length: what comes of it is real
+	buf   []complex128
+	spec  []complex128
 }
 
 func newYIN(rate float64) *yin {
 	n := 1 << bits.Len(uint(pitchSpan*rate))
-	return &yin{rate, newFFT(n), make([]complex128, n), make([]complex128, n)}
+	return &yin{rate, newFFT(n), newFFT(n / 2), make([]complex128, n), make([]complex128, n/2)}
 }
 
 // pitch returns the pitch of a note's sound as a MIDI note with its fraction, 0
@@ -69,18 +70,18 @@ func (y *yin) difference(x []float64, maxLag int) []float64 {
 	sum := 0.0
 	for lag := 1; lag <= maxLag; lag++ {
 		moved += x[lag+w-1]*x[lag+w-1] - x[lag-1]*x[lag-1]
-		v := max(0, still+moved-2*real(likeness[-lag&(len(likeness)-1)]))
+		v := max(0, still+moved-2*likeness(lag))
 		sum += v
 		d[lag] = v * float64(lag) / (sum + 1e-18)
 	}
 	return d
 }
 
-// correlation returns Σ x[i]·x[i+lag] over the first w samples, in the real part
-// at −lag round the end, by one transform there and one back: x[:w] goes as the
-// real part, all of x as the imaginary.
-func (y *yin) correlation(x []float64, w int) []complex128 {
-	n := len(y.buf)
+// correlation returns Σ x[i]·x[i+lag] over the first w samples as a function of
+// lag, until it is asked for again. x[:w] goes there as the real part and all of x
+// as the imaginary; of what comes back, even lags are the real part and odd ones
+// the imaginary.
+func (y *yin) correlation(x []float64, w int) func(lag int) float64 {
 	for i := range y.buf {
 		switch {
 		case i < w:
@@ -91,15 +92,35 @@ func (y *yin) correlation(x []float64, w int) []complex128 {
 			y.buf[i] = 0
 		}
 	}
-	y.fft.transform(y.buf)
-	scale := complex(0, -1/(4*float64(n)))
-	for k, z := range y.buf {
-		mirror := cmplx.Conj(y.buf[-k&(n-1)])
-		y.spec[k] = scale * cmplx.Conj(z+mirror) * (z - mirror)
+	y.there.transform(y.buf)
+	half := len(y.spec)
+	for k := range half/2 + 1 {
+		a, b := y.product(k), y.product(half-k)
+		y.spec[k] = folded(a, cmplx.Conj(b), y.there.turns[k])
+		if k > 0 {
+			y.spec[half-k] = folded(b, cmplx.Conj(a), y.there.turns[half-k])
+		}
 	}
-	y.fft.transform(y.spec)
-	return y.spec
+	y.back.transform(y.spec)
+	scale := 0.25 / float64(len(y.buf))
+	return func(lag int) float64 {
+		if lag%2 == 0 {
+			return scale * real(y.spec[lag/2])
+		}
+		return scale * imag(y.spec[lag/2])
+	}
 }
+
+// product is four times the transform of x[:w] times that of x, conjugate.
+func (y *yin) product(k int) complex128 {
+	z := y.buf[k&(len(y.buf)-1)]
+	mirror := cmplx.Conj(y.buf[-k&(len(y.buf)-1)])
+	return (z + mirror) * quarterTurn(cmplx.Conj(z-mirror))
+}
+
+// folded makes of two values of a transform, half of it apart, one whose even and
+// odd results are real and imaginary parts.
+func folded(a, b, turn complex128) complex128 { return a + b + quarterTurn((a-b)*turn) }
 
 // How a dip of the difference is judged. A dip nearly as deep as the deepest
 // and at a shorter lag is the period; the deepest may lie at two or three
