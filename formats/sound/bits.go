@@ -79,28 +79,26 @@ func (b *bitReader) unary() int {
 }
 
 // rice reads residuals: the quotient in unary, k bits below it, the sign folded
-// into the lowest. It is the innermost loop of reading FLAC.
+// into the lowest. It is the innermost loop of reading FLAC: bits are taken from a
+// word for as long as they suffice.
 func (b *bitReader) rice(out []int32, k int) {
 	low := uint(k) & 31
-	for i := 0; i < len(out); i++ {
-		pos, buf := uint(b.pos), b.buf[:b.held]
-		for ; i < len(out); i++ { // as long as all is in one word
-			at := pos >> 3
-			if at+8 > uint(len(buf)) {
-				break
+	word, left := uint64(0), uint(0) // the next bits, the first one highest, and how many they are
+	for i := range out {
+		zeros := uint(bits.LeadingZeros64(word))
+		if zeros+1+low > left {
+			word, left = b.load(), 57
+			if zeros = uint(bits.LeadingZeros64(word)); zeros+1+low > left {
+				out[i] = unfolded(uint32(b.unary())<<k | b.read(k))
+				left = 0
+				continue
 			}
-			word := binary.BigEndian.Uint64(buf[at:]) << (pos & 7)
-			zeros := uint(bits.LeadingZeros64(word))
-			if zeros+1+low > 57 {
-				break
-			}
-			pos += zeros + 1 + low
-			out[i] = unfolded(uint32(zeros<<low | uint(word<<((zeros+1)&63)>>1>>((63-low)&63))))
 		}
-		b.pos = int(pos)
-		if i < len(out) {
-			out[i] = unfolded(uint32(b.unary())<<k | b.read(k))
-		}
+		word <<= (zeros + 1) & 63
+		out[i] = unfolded(uint32(zeros<<low | uint(word>>1>>(63-low))))
+		word <<= low
+		left -= zeros + 1 + low
+		b.pos += int(zeros + 1 + low)
 	}
 }
 
