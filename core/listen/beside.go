@@ -22,10 +22,8 @@ const (
 // before rings on: what it sang is taken out of the sound first, partial by
 // partial. It reports false where nothing rings on, or too little is left.
 func (l *Listener) pitchBeside(at, end int) (float64, bool) {
-	by := fadeStep(l.rate)
-	was := thinned(l.about(at, end, ringFrom, ringTo), by)
-	is := thinned(l.about(at, end, carryFrom, carryTo), by)
-	x := thinned(l.about(at, end, besideFrom, besideTo), by)
+	was, is := l.slowly(at, end, ringFrom, ringTo), l.slowly(at, end, carryFrom, carryTo)
+	x := l.slowly(at, end, besideFrom, besideTo)
 	if len(was) == 0 || len(is) < len(was) || len(x) < len(is) {
 		return 0, false
 	}
@@ -33,9 +31,8 @@ func (l *Listener) pitchBeside(at, end int) (float64, bool) {
 	window := l.pursuit.window(len(was))
 	var before, after float64
 	for _, p := range old {
-		cycles := p.step / (2 * math.Pi)
-		before += powerAt(was, window, cycles)
-		after += powerAt(is, window, cycles)
+		a, b := powersAt(was, is, window, p.step/(2*math.Pi))
+		before, after = before+a, after+b
 	}
 	if after < stillRings*before {
 		return 0, false

@@ -29,19 +29,20 @@ const leastCarryDB = -60
 // that starts at a sample, in dB against what it was; false where the two cannot
 // be told apart.
 func (l *Listener) carry(at, end int, before, now float64) (float64, bool) {
-	was, is := l.about(at, end, ringFrom, ringTo), l.about(at, end, carryFrom, carryTo)
+	was, is := l.slowly(at, end, ringFrom, ringTo), l.slowly(at, end, carryFrom, carryTo)
 	if before == 0 || len(is) < len(was) || len(was) == 0 {
 		return 0, false
 	}
 	window := l.pursuit.window(len(was))
+	rate := l.rate / float64(fadeStep(l.rate))
 	var old, new float64
 	for h := 1; h <= carryHarmonics; h++ {
 		hz := guitar.Frequency(before) * float64(h)
 		if hz > highestPartial || collides(hz, guitar.Frequency(now)) {
 			continue
 		}
-		old += powerAt(was, window, hz/l.rate)
-		new += powerAt(is, window, hz/l.rate)
+		a, b := powersAt(was, is, window, hz/rate)
+		old, new = old+a, new+b
 	}
 	if old == 0 {
 		return 0, false
@@ -49,9 +50,10 @@ func (l *Listener) carry(at, end int, before, now float64) (float64, bool) {
 	return max(leastCarryDB, decibels(new/old)), true
 }
 
-// about returns the sound from and to some seconds about a sample, up to an end.
-func (l *Listener) about(at, end int, from, to float64) []float64 {
-	return l.sound.slice(at+int(from*l.rate), min(end, at+int(to*l.rate)))
+// slowly returns the sound from and to some seconds about a sample, up to an end,
+// thinned for the lower partials.
+func (l *Listener) slowly(at, end int, from, to float64) []float64 {
+	return thinned(l.sound.slice(at+int(from*l.rate), min(end, at+int(to*l.rate))), fadeStep(l.rate))
 }
 
 // collides reports whether a frequency lies at a harmonic of another.
@@ -59,14 +61,18 @@ func collides(hz, of float64) bool {
 	return math.Abs(max(1, math.Round(hz/of))*of-hz) < apart
 }
 
-// powerAt is the power of x at a frequency in cycles a sample, under a window.
-func powerAt(x, window []float64, cycles float64) float64 {
+// powersAt are the powers of two sounds at a frequency in cycles a sample, under a
+// window.
+func powersAt(x, y, window []float64, cycles float64) (float64, float64) {
+	x, y = x[:len(window)], y[:len(window)]
 	s, c := math.Sincos(2 * math.Pi * cycles)
-	zr, zi, re, im := 1.0, 0.0, 0.0, 0.0
+	turn := complex(c, s)
+	z := complex(1, 0)
+	var ofX, ofY complex128
 	for i, w := range window {
-		v := w * x[i]
-		re, im = re+v*zr, im+v*zi
-		zr, zi = zr*c-zi*s, zr*s+zi*c
+		ofX += complex(w*x[i]*real(z), w*x[i]*imag(z))
+		ofY += complex(w*y[i]*real(z), w*y[i]*imag(z))
+		z *= turn
 	}
-	return re*re + im*im
+	return power(ofX), power(ofY)
 }
