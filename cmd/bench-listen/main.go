@@ -24,8 +24,8 @@ import (
 	"manudrill/formats/sound"
 )
 
-// rounds is how often each program runs; the fastest round counts, because the
-// noise of a machine only ever adds.
+// rounds is how often each program hears a take; the fastest time counts, because
+// the noise of a machine only ever adds.
 const rounds = 3
 
 func main() {
@@ -92,7 +92,7 @@ func makeTake(name, passes string) error {
 	return errors.Join(os.WriteFile(name+".flac", flac, 0o600), os.WriteFile(name+".chart.json", raw, 0o600))
 }
 
-// compareSpeed runs all programs over all takes, by turns.
+// compareSpeed runs all programs over all takes, by turns over each.
 func compareSpeed(manudrill string, takes []string) error {
 	seconds := 0.0
 	for _, take := range takes {
@@ -107,27 +107,29 @@ func compareSpeed(manudrill string, takes []string) error {
 		func(take string) []string { return []string{"aubiopitch", "-i", take} },
 		func(take string) []string { return analyze(manudrill, strings.TrimSuffix(take, ".flac")) },
 	}
-	best := make([]time.Duration, len(programs))
-	for round := range rounds {
-		for i, args := range programs {
-			total := time.Duration(0)
-			for _, take := range takes {
+	total := make([]time.Duration, len(programs))
+	for _, take := range takes {
+		best := make([]time.Duration, len(programs))
+		for round := range rounds {
+			for i, args := range programs {
 				spent, _, err := cost(args(take))
 				if err != nil {
 					return err
 				}
-				total += spent
+				if round == 0 || spent < best[i] {
+					best[i] = spent
+				}
 			}
-			if round == 0 || total < best[i] {
-				best[i] = total
-			}
+		}
+		for i, spent := range best {
+			total[i] += spent
 		}
 	}
 	fmt.Printf("%d takes, %.0f s of sound, one core; processor seconds, best of %d rounds\n", len(takes), seconds, rounds)
 	for i, name := range []string{"aubioonset", "aubiopitch", "manudrill analyze"} {
-		fmt.Printf("  %-18s %7.2f s  %4.0f times real time\n", name, best[i].Seconds(), seconds/best[i].Seconds())
+		fmt.Printf("  %-18s %7.2f s  %4.0f times real time\n", name, total[i].Seconds(), seconds/total[i].Seconds())
 	}
-	fmt.Printf("  aubio's pair takes %.1f times as long as manudrill\n", float64(best[0]+best[1])/float64(best[2]))
+	fmt.Printf("  aubio's pair takes %.1f times as long as manudrill\n", float64(total[0]+total[1])/float64(total[2]))
 	return nil
 }
 

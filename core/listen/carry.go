@@ -34,14 +34,14 @@ func (l *Listener) carry(at, end int, before, now float64) (float64, bool) {
 		return 0, false
 	}
 	window := l.pursuit.window(len(was))
-	rate := l.rate / float64(fadeStep(l.rate))
+
 	var old, new float64
 	for h := 1; h <= carryHarmonics; h++ {
 		hz := guitar.Frequency(before) * float64(h)
 		if hz > highestPartial || collides(hz, guitar.Frequency(now)) {
 			continue
 		}
-		a, b := powersAt(was, is, window, hz/rate)
+		a, b := powersAt(was, is, window, hz/l.slow.rate)
 		old, new = old+a, new+b
 	}
 	if old == 0 {

@@ -32,7 +32,7 @@ func (l *Listener) behindAClick(at int) int {
 	for i := max(0, v.at+int(clickFrom*v.rate)); i < v.at+int(clickTo*v.rate); i++ {
 		v.x[i], v.before[i], v.after[i] = 0, 0, 0
 	}
-	start, left, plain := v.bestFade()
+	start, left, plain := v.bestFade(l.fades)
 	if left > clickUnexplained*sumSquares(v.x) || plain < clickBetter*left || start-v.at < int(clickLater*v.rate) {
 		return at
 	}

@@ -29,6 +29,28 @@ var fadeRises = []float64{0.0005, 0.002, 0.004, 0.006, 0.008, 0.010, 0.012}
 
 const plainRises = 2
 
+// A fade is the shares of the old and the new note in each sample from the new
+// one's start on, until it has reached its level.
+type fade struct{ old, new []float64 }
+
+// newFades makes the fades of all fadeRises.
+func newFades(rate float64) []fade {
+	fades := make([]fade, len(fadeRises))
+	for i, rise := range fadeRises {
+		n := int(math.Ceil(max(rise, oldStops) * rate))
+		for t := range n {
+			fades[i].old = append(fades[i].old, 1-risen(float64(t), oldStops*rate))
+			fades[i].new = append(fades[i].new, risen(float64(t), rise*rate))
+		}
+	}
+	return fades
+}
+
+// risen is a raised cosine from 0 at t = 0 to 1 after a length.
+func risen(t, length float64) float64 {
+	return 0.5 - 0.5*math.Cos(math.Pi*min(1, t/length))
+}
+
 // What a fade must show to be believed: it explains so much of the sound, so
 // many times better than a plain attack where the change is plain, and starts so
 // much earlier, in seconds.
@@ -52,7 +74,7 @@ func (l *Listener) fadeIn(at int) int {
 	if !ok {
 		return at
 	}
-	start, left, plain := v.bestFade()
+	start, left, plain := v.bestFade(l.fades)
 	if left > fadeUnexplained*sumSquares(v.x) || plain < fadeBetter*left || v.at-start < int(fadeEarlier*v.rate) {
 		return at
 	}
@@ -107,70 +129,43 @@ func thinned(x []float64, by int) []float64 {
 // bestFade tries starts and rises, coarsely first. It returns the start that
 // leaves the least of the sound unexplained, what it leaves, and what a plain
 // attack about the place of the change leaves.
-func (v view) bestFade() (start int, left, plain float64) {
-	f := fader{view: v, stop: rise(oldStops * v.rate), beforeLeft: v.leftBefore(), afterLeft: v.leftAfter()}
+func (v view) bestFade(fades []fade) (start int, left, plain float64) {
+	beforeLeft, afterLeft := v.leftBefore(), v.leftAfter()
+	leaves := func(begin int, f fade) float64 {
+		end := min(len(v.x), begin+len(f.old))
+		return beforeLeft[begin] + v.unexplained(begin, end, f) + afterLeft[end]
+	}
 	left, plain = math.Inf(1), math.Inf(1)
 	grain := max(1, int(fadeGrain*v.rate))
 	last := len(v.x) - int(0.006*v.rate)
-	for r, seconds := range fadeRises {
-		up := rise(seconds * v.rate)
+	for i, f := range fades {
 		near, least := 0, math.Inf(1)
 		for begin := 0; begin < last; begin += fadeCoarse * grain {
-			if e := f.leaves(begin, up); e < least {
+			if e := leaves(begin, f); e < least {
 				near, least = begin, e
 			}
 		}
 		for begin := max(0, near-fadeCoarse*grain); begin < min(last, near+fadeCoarse*grain); begin += grain {
-			if e := f.leaves(begin, up); e < left {
+			if e := leaves(begin, f); e < left {
 				start, left = begin, e
 			}
 		}
-		if r < plainRises {
+		if i < plainRises {
 			for begin := v.at - int(0.0015*v.rate); begin <= v.at+int(0.001*v.rate); begin += grain {
-				plain = min(plain, f.leaves(begin, up))
+				plain = min(plain, leaves(begin, f))
 			}
 		}
 	}
 	return start, left, plain
 }
 
-// A fader measures how well fades explain a view.
-type fader struct {
-	view
-	stop                  []float64 // how the old note goes
-	beforeLeft, afterLeft []float64
-}
-
-// leaves is what a fade from begin on leaves of the sound.
-func (f fader) leaves(begin int, up []float64) float64 {
-	end := min(len(f.x), begin+max(len(f.stop), len(up)))
-	return f.beforeLeft[begin] + f.unexplained(begin, end, f.stop, up) + f.afterLeft[end]
-}
-
-// rise is a raised cosine from 0 towards 1, which it reaches after its last
-// sample.
-func rise(length float64) []float64 {
-	out := make([]float64, int(math.Ceil(length)))
-	for i := range out {
-		out[i] = 0.5 - 0.5*math.Cos(math.Pi*float64(i)/length)
-	}
-	return out
-}
-
-// unexplained is what is left of the samples [begin, end) when the note before
-// stops and the one after rises from begin on.
-func (v view) unexplained(begin, end int, stop, up []float64) float64 {
+// unexplained is what a fade that starts at begin leaves of the samples
+// [begin, end).
+func (v view) unexplained(begin, end int, f fade) float64 {
+	x, before, after := v.x[begin:end], v.before[begin:end], v.after[begin:end]
 	sum := 0.0
-	for i := begin; i < end; i++ {
-		d := v.x[i]
-		if i-begin < len(stop) {
-			d -= (1 - stop[i-begin]) * v.before[i]
-		}
-		if i-begin < len(up) {
-			d -= up[i-begin] * v.after[i]
-		} else {
-			d -= v.after[i]
-		}
+	for i, old := range f.old[:len(x)] {
+		d := x[i] - old*before[i] - f.new[i]*after[i]
 		sum += d * d
 	}
 	return sum

@@ -36,6 +36,7 @@ type Listener struct {
 	pursuit  *pursuit
 	yin      *yin
 	slow     *yin // at the rate of fades
+	fades    []fade
 
 	clicks int       // sounds in silence that were too short to be notes
 	ticks  []float64 // when short sounds came, s
@@ -55,11 +56,12 @@ type onset struct {
 func New(rate float64) *Listener {
 	thin := newThinner(rate)
 	rate /= float64(thin.by)
+	slow := rate / float64(fadeStep(rate))
 	s := newSpectrum(rate)
 	return &Listener{
 		thin: thin, rate: rate, hop: int(math.Round(frameHop * rate)),
 		spectrum: s, flux: newFlux(s.bands()),
-		pursuit: newPursuit(rate / float64(fadeStep(rate))), yin: newYIN(rate), slow: newYIN(rate / float64(fadeStep(rate))),
+		pursuit: newPursuit(slow), yin: newYIN(rate), slow: newYIN(slow), fades: newFades(slow),
 		sound: newRecent(int((maxRing + 1) * rate)),
 	}
 }
