@@ -1,6 +1,9 @@
 package listen
 
-import "math"
+import (
+	"math"
+	"slices"
+)
 
 // workingRate is about how many samples a second are enough to hear with: a
 // string's partials above 10 kHz tell nothing that those below do not.
@@ -63,15 +66,29 @@ func (t *thinner) thin(samples []float64) []float64 {
 	if t.by == 1 {
 		return samples
 	}
-	held, kept := append(t.held, samples...), t.kept[:0]
-	middle := tapsAside * t.by
-	for ; middle+tapsAside*t.by < len(held); middle += t.by {
-		sum := t.middle * held[middle]
-		for _, tap := range t.aside {
-			sum += tap.weight * (held[middle-tap.away] + held[middle+tap.away])
-		}
-		kept = append(kept, sum)
+	t.held = append(t.held, samples...)
+	n := (len(t.held)-1)/t.by - 2*tapsAside + 1
+	if n <= 0 {
+		return nil
 	}
-	t.held, t.kept = append(held[:0], held[middle-tapsAside*t.by:]...), kept
-	return kept
+	t.kept = slices.Grow(t.kept[:0], n)[:n]
+	t.weigh(t.kept, t.held)
+	t.held = append(t.held[:0], t.held[n*t.by:]...)
+	return t.kept
+}
+
+// weigh writes the filtered samples. Tap by tap, their sums need not wait.
+func (t *thinner) weigh(kept, held []float64) {
+	first := tapsAside * t.by
+	for i := range kept {
+		kept[i] = t.middle * held[first+i*t.by]
+	}
+	for _, tap := range t.aside {
+		before, after := held[first-tap.away:], held[first+tap.away:]
+		at := 0
+		for i := range kept {
+			kept[i] += tap.weight * (before[at] + after[at])
+			at += t.by
+		}
+	}
 }
