@@ -2,9 +2,17 @@ package listen
 
 import "math"
 
-// enoughClicks is how many sounds too short to be notes must have been heard in
-// silence before a metronome is believed to be in the recording.
-const enoughClicks = 2
+// behindAClick finds where a note really starts whose start was taken at a click.
+// It is asked only in recordings with a metronome in them.
+func (l *Listener) behindAClick(at int) int {
+	if !l.metronome {
+		return at
+	}
+	if later := l.outOfAClick(at); later != at {
+		return later
+	}
+	return l.fadeBehindAClick(at)
+}
 
 // Where a note is taken to begin at a click, the click's own sound is left out
 // of the comparison, in seconds about it. The note is believed to begin so much
@@ -17,14 +25,11 @@ const (
 	clickBetter        = 3.0
 )
 
-// behindAClick finds where a note really starts whose start was taken at a
+// fadeBehindAClick finds where a note really starts whose start was taken at a
 // click that sounds some 10 to 30 ms before it. A click neither stops the old
 // note nor begins the new one, so the change from one to the other tells them
-// apart. It is asked only in recordings with a metronome in them.
-func (l *Listener) behindAClick(at int) int {
-	if l.clicks < enoughClicks {
-		return at
-	}
+// apart.
+func (l *Listener) fadeBehindAClick(at int) int {
 	v, ok := l.around(at, behindClick)
 	if !ok {
 		return at

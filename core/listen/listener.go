@@ -38,8 +38,9 @@ type Listener struct {
 	slow     *yin // at the rate of fades
 	fades    []fade
 
-	clicks int       // sounds in silence that were too short to be notes
-	ticks  []float64 // when short sounds came, s
+	alone     [][]float64 // sounds in silence that were too short to be notes
+	metronome bool        // they are a metronome's
+	ticks     []float64   // when short sounds came, s
 
 	open  *onset // the onset whose note is still sounding
 	last  *Note  // measured, but kept back: a click may have cut it short
@@ -150,11 +151,8 @@ const overtakes = 0.4
 func (l *Listener) judge(p peak) {
 	lasting := l.flux.lasting(p.frame)
 	if lasting < minLasting {
-		if l.open == nil {
-			l.clicks++
-		}
 		at, _ := l.refine(p)
-		l.ticks = append(l.ticks, float64(at)/l.rate)
+		l.noNote(at, l.open == nil)
 		return
 	}
 	at, plain := l.refine(p)
@@ -177,13 +175,17 @@ func (l *Listener) judge(p peak) {
 // tell measures the open note, which lasts until sample end at the most. What
 // has no pitch, or falls silent at once, is no note.
 func (l *Listener) tell(end int) {
-	at := l.behindAClick(l.open.at)
+	at := l.open.at
 	l.open = nil
+	if isClick(l.sound.slice(at, end), l.rate) {
+		l.noNote(at, true)
+		return
+	}
+	at = l.behindAClick(at)
 	body := l.sound.slice(at, end)
 	midi, lasts := l.yin.pitch(body), sounding(body, l.rate)
-	if midi == 0 || isClick(body, l.rate) || lasts < len(body) && lasts < int(minSounding*l.rate) {
-		l.clicks++
-		l.ticks = append(l.ticks, float64(at)/l.rate)
+	if midi == 0 || lasts < len(body) && lasts < int(minSounding*l.rate) {
+		l.noNote(at, true)
 		return
 	}
 	n := Note{
@@ -211,6 +213,15 @@ func (l *Listener) tell(end int) {
 	}
 	l.letGo()
 	l.last = &n
+}
+
+// noNote takes what started at a sample, alone or over a note, for a click or a
+// knock.
+func (l *Listener) noNote(at int, alone bool) {
+	if alone {
+		l.keepClick(at)
+	}
+	l.ticks = append(l.ticks, float64(at)/l.rate)
 }
 
 // soundedUntil is how long before a note the one before may have ended, in

@@ -31,12 +31,22 @@ func (l *Listener) refine(p peak) (at int, plain bool) {
 	if len(past) < 4*modelOrder || len(region) < 4*modelOrder {
 		return max(0, centre), false
 	}
-	e := innovation(burg(past, modelOrder), region)
-	change, gain := changePoint(e)
-	if gain < leastGain {
+	change, gain := l.attackIn(innovation(burg(past, modelOrder), region))
+	if gain == 0 {
 		return centre, false
 	}
-	return from + attack(e, change, int(riseStep*l.rate)), gain > plainGain*float64(len(e))
+	return from + change, gain > plainGain
+}
+
+// attackIn finds the attack in the innovation around it. It returns by how much
+// likelier, in twice the logarithm for each sample, an attack is than none; 0 where
+// none is likely.
+func (l *Listener) attackIn(e []float64) (at int, gain float64) {
+	change, gain := changePoint(e)
+	if gain < leastGain {
+		return 0, 0
+	}
+	return attack(e, change, int(riseStep*l.rate)), gain / float64(len(e))
 }
 
 // riseStep is the grain, in seconds, at which the innovation is followed.
