@@ -239,6 +239,9 @@ type Gate = tempo.Gate
 // Guitar defines model for Guitar.
 type Guitar = guitar.Guitar
 
+// Habit How a note comes on the mean over the passes in which it was played right
+type Habit = evenness.Habit
+
 // HeardNote defines model for HeardNote.
 type HeardNote = evenness.Note
 

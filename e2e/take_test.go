@@ -120,6 +120,7 @@ func TestTwoTakesBesideEachOther(t *testing.T) {
 		s.value = [...s.options].find(o => o.innerText.startsWith('Beside')).value
 		s.dispatchEvent(new Event('change'))
 	})()`)
-	p.see("Earlier", "Later", "better")
+	p.see("Earlier", "Later", "better", "Time, earlier", "Level, later")
+	assert.Equal(t, 4*4, p.count("[aria-label='Both takes, note for note'] .cell"), "time and level of both, for each note of the chart")
 	assert.Contains(t, flat(p.text("body")), "Timing spread", fmt.Sprint("at ", last))
 }

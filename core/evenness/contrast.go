@@ -6,6 +6,7 @@ import (
 
 	"gonum.org/v1/gonum/stat/distuv"
 
+	"manudrill/core/compare"
 	"manudrill/core/drill"
 )
 
@@ -14,6 +15,7 @@ import (
 type Contrast struct {
 	Differences []Difference `json:"differences"`
 	Transitions []Change     `json:"transitions"`
+	Places      []Place      `json:"places"` // one for each note of the chart
 }
 
 // A Difference is one figure of both takes.
@@ -33,6 +35,22 @@ type Change struct {
 	After  float64 `json:"after"`
 	Sure   bool    `json:"sure"`
 	Better bool    `json:"better"`
+}
+
+// A Place is what a note of the chart is in either take.
+type Place struct {
+	Before Habit `json:"before"`
+	After  Habit `json:"after"`
+}
+
+// A Habit is how a note comes on the mean over the passes in which it was played
+// right; nothing where there was none.
+type Habit struct {
+	Count       int     `json:"count"`
+	DeviationMs float64 `json:"deviationMs"`     // late is positive
+	LevelDB     float64 `json:"relativeLevelDb"` // against the take's mean
+	Uneven      bool    `json:"uneven"`          // heard as early or late
+	Stands      bool    `json:"stands"`          // heard as loud or soft
 }
 
 // soundingStep is how many points of sounding share are worth a word.
@@ -61,7 +79,24 @@ func Compare(before, after Analysis, a, b drill.Chart) (Contrast, error) {
 		c.Differences = append(c.Differences, d)
 	}
 	c.Transitions = changes(before.Transitions, after.Transitions)
+	for i := range a.Notes {
+		c.Places = append(c.Places, Place{habit(before, i, len(a.Notes)), habit(after, i, len(a.Notes))})
+	}
 	return c, nil
+}
+
+// habit is that of the chart note at index i of each pass of so many notes.
+func habit(a Analysis, i, size int) Habit {
+	var late, loud []float64
+	for ; i < len(a.Notes); i += size {
+		if n := a.Notes[i]; n.Status == compare.Played {
+			late, loud = append(late, *n.DeviationMs), append(loud, *n.RelativeLevel)
+		}
+	}
+	h := Habit{Count: len(late), DeviationMs: mean(late), LevelDB: mean(loud)}
+	h.Uneven = math.Abs(h.DeviationMs) > a.Timing.AudibleMs
+	h.Stands = math.Abs(h.LevelDB) > a.Level.AudibleDB
+	return h
 }
 
 func sameNotes(a, b drill.Chart) bool {

@@ -201,6 +201,37 @@ func TestTwoTakesSideBySide(t *testing.T) {
 	assert.ErrorIs(t, err, evenness.ErrOtherNotes)
 }
 
+// What comes in every pass stays in the mean of a note over the passes; a note that
+// is never right has none.
+func TestTheHabitOfEachNoteInBothTakes(t *testing.T) {
+	chart := chartOf(t, 4)
+	late := func(ms float64) evenness.Analysis {
+		rng := rand.New(rand.NewPCG(5, 5))
+		return evenness.Judge(played(chart, func(i int, _ drill.Note) float64 {
+			if i%len(chart.Notes) == 3 {
+				return ms
+			}
+			return 2 * rng.NormFloat64()
+		}, none))
+	}
+	before, after := late(30), late(0)
+	for i := range after.Notes {
+		if i%len(chart.Notes) == 5 {
+			after.Notes[i].Status = compare.Wrong
+		}
+	}
+	c, err := evenness.Compare(before, after, chart, chart)
+	require.NoError(t, err)
+	require.Len(t, c.Places, len(chart.Notes))
+	third := c.Places[3]
+	assert.Equal(t, 4, third.Before.Count)
+	assert.InDelta(t, 30, third.Before.DeviationMs-third.After.DeviationMs, 3)
+	assert.True(t, third.Before.Uneven)
+	assert.False(t, third.After.Uneven)
+	assert.Equal(t, 4, c.Places[5].Before.Count)
+	assert.Zero(t, c.Places[5].After)
+}
+
 // Gaps, ringing and dragging are counted where they are, and only where they can
 // be told.
 func TestConnectionIsCounted(t *testing.T) {

@@ -1241,6 +1241,23 @@ export interface components {
                 sure: boolean;
                 better: boolean;
             }[];
+            /** @description What each note of the chart is in either take */
+            places: {
+                before: components["schemas"]["Habit"];
+                after: components["schemas"]["Habit"];
+            }[];
+        };
+        /** @description How a note comes on the mean over the passes in which it was played right */
+        Habit: {
+            count: number;
+            /** Format: double */
+            deviationMs: number;
+            /** Format: double */
+            relativeLevelDb: number;
+            /** @description Heard as early or late */
+            uneven: boolean;
+            /** @description Heard as loud or soft */
+            stands: boolean;
         };
         Figure: {
             /** Format: double */

@@ -10,7 +10,9 @@ import {
   type Take,
   type TakeSummary,
 } from '../api/client'
+import { contrastRows } from '../draw/noterows'
 import { momentOf, signed } from '../draw/words'
+import NoteRows from './NoteRows.vue'
 import ProblemNote from './ProblemNote.vue'
 
 /** This take beside another of the same notes. */
@@ -64,6 +66,9 @@ function verdict(d: { sure: boolean; better: boolean }): string {
   if (!d.sure) return 'no sure difference'
   return d.better ? 'better' : 'worse'
 }
+const rows = computed(() =>
+  contrast.value ? contrastRows(props.take.chart, props.take.analysis, contrast.value) : [],
+)
 /** Figures and finger pairs as rows of the same kind. */
 const tables = computed(() => {
   const figures = (contrast.value?.differences ?? []).map((d) => {
@@ -103,6 +108,11 @@ const tables = computed(() => {
       </select>
     </label>
     <ProblemNote v-if="problem" :problem="problem" />
+    <p v-if="contrast" class="small quiet">
+      Each note of the drill, on the mean of the passes: up is early or loud, down late or soft.
+      Coloured where it is heard.
+    </p>
+    <NoteRows v-if="contrast" :chart="take.chart" :rows="rows" label="Both takes, note for note" />
     <div v-if="contrast" class="tables">
       <table v-for="t in tables" :key="t.title" class="plain">
         <thead>
@@ -146,5 +156,11 @@ select {
 }
 .plain td {
   padding-block: var(--s2);
+}
+@media (max-width: 480px) {
+  .plain :is(th, td) {
+    padding-inline: var(--s1);
+    font-size: var(--t-small);
+  }
 }
 </style>

@@ -4,8 +4,9 @@ import { computed, ref } from 'vue'
 
 import type { Analysis, Chart, HeardNote } from '../api/client'
 import { clampTo, stripMargin, strips, type Mark } from '../draw/timeline'
-import { noteWords } from '../draw/notewords'
-import { noteName, signed } from '../draw/words'
+import { levelLimit, timingLimit } from '../draw/noterows'
+import { extraWords, noteWords } from '../draw/notewords'
+import { signed } from '../draw/words'
 
 const props = defineProps<{
   chart: Chart
@@ -17,7 +18,7 @@ const props = defineProps<{
   /** Indices of notes with comments. */
   pinned?: Set<number>
 }>()
-const emit = defineEmits<{ choose: [index: number] }>()
+const emit = defineEmits<{ choose: [index: number]; hear: [from: number] }>()
 
 const box = ref<HTMLElement>()
 const { width } = useElementSize(box)
@@ -34,21 +35,18 @@ const fretY = 240
 const fingerY = 259
 const height = 267
 
-/** The axes end well beyond what is heard, so that what is inaudible looks small. */
-const timingLimit = computed(() => Math.max(24, props.analysis.timing.audibleMs * 4))
-const levelLimit = computed(() => props.analysis.level.audibleDb * 5)
+const latest = computed(() => timingLimit(props.analysis))
+const loudest = computed(() => levelLimit(props.analysis))
 const audible = computed(() =>
-  clampTo(props.analysis.timing.audibleMs, timingLimit.value, laneTiming.half),
+  clampTo(props.analysis.timing.audibleMs, latest.value, laneTiming.half),
 )
-const even = computed(() =>
-  clampTo(props.analysis.level.audibleDb, levelLimit.value, laneLevel.half),
-)
+const even = computed(() => clampTo(props.analysis.level.audibleDb, loudest.value, laneLevel.half))
 
 function off(h: HeardNote): number {
-  return clampTo(h.deviationMs ?? 0, timingLimit.value, laneTiming.half)
+  return clampTo(h.deviationMs ?? 0, latest.value, laneTiming.half)
 }
 function loud(h: HeardNote): number {
-  return clampTo(h.relativeLevelDb ?? 0, levelLimit.value, laneLevel.half)
+  return clampTo(h.relativeLevelDb ?? 0, loudest.value, laneLevel.half)
 }
 function sounds(m: Mark): boolean {
   return (
@@ -206,7 +204,7 @@ function words(m: Mark): string {
           aria-hidden="true"
         >
           <text
-            v-if="m.uneven && Math.abs(m.heard.deviationMs ?? 0) > timingLimit"
+            v-if="m.uneven && Math.abs(m.heard.deviationMs ?? 0) > latest"
             class="beyond"
             :x="m.x"
             :y="laneTiming.middle + off(m.heard) + (off(m.heard) > 0 ? 16 : -9)"
@@ -217,8 +215,17 @@ function words(m: Mark): string {
           <text class="fret" :x="m.x" :y="fretY">{{ m.chart.fret }}</text>
           <text class="finger" :x="m.x" :y="fingerY">{{ m.chart.finger }}</text>
         </g>
-        <g v-for="(e, k) in strip.extras" :key="k" class="extra">
-          <title>Extra note {{ noteName(e.midi) }}</title>
+        <g
+          v-for="(e, k) in strip.extras"
+          :key="k"
+          class="extra"
+          role="button"
+          tabindex="0"
+          :aria-label="extraWords(e.extra)"
+          @click="emit('hear', e.extra.t)"
+          @keydown.enter="emit('hear', e.extra.t)"
+        >
+          <title>{{ extraWords(e.extra) }}</title>
           <path :d="`M${e.x} ${laneTiming.middle - 8}l7 8l-7 8l-7 -8z`" />
         </g>
       </svg>
@@ -384,6 +391,17 @@ svg {
   fill: none;
   stroke: var(--ink);
   stroke-width: 3.5;
+}
+.extra {
+  cursor: pointer;
+  outline: none;
+}
+.extra path {
+  pointer-events: all;
+}
+.extra:hover path,
+.extra:focus-visible path {
+  fill: var(--line);
 }
 .extra path,
 .diamond {

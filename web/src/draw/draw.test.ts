@@ -5,7 +5,8 @@ import { found, foldersOf, tagsOf } from '../bench/library'
 import { arcsOf, fretWindow, handBox, NeckScale, placesOf } from './neck'
 import { accidentalsOf, barsOf, barsPerRow, roomOf, staffKey, stepsAboveStaff } from './staff'
 import { tabRows } from './tab'
-import { noteWords } from './notewords'
+import { contrastRows, passRows, timingLimit } from './noterows'
+import { extraWords, noteWords } from './notewords'
 import { clampTo, strips } from './timeline'
 import { count, lasting, noteName, noteNumber, pathWords, patternWords, signed } from './words'
 
@@ -172,10 +173,37 @@ describe('a note in words', () => {
       'string 3 fret 7, finger 3, hammer-on: 12 ms late, −3.0 dB against the mean, 41 ms of silence after it',
     )
   })
+  it('says what an extra note most likely is', () => {
+    const extra = { t: 1, midi: 40, levelDb: -20 }
+    expect(extraWords({ ...extra, kind: 'touched' })).toBe('Extra note E2: an open string touched')
+    expect(extraWords({ ...extra, kind: 'other' })).toBe('Extra note E2')
+  })
   it('says that it was missed', () => {
     expect(noteWords(note, { ...heard, status: 'missed' })).toBe(
       'string 3 fret 7, finger 3, hammer-on: missed',
     )
+  })
+})
+
+describe('rows of notes', () => {
+  it('has one row for each pass, late below the line', () => {
+    const rows = passRows(chart, analysis())
+    expect(rows.map((r) => r.name)).toEqual(['Pass 1', 'Pass 2'])
+    expect(rows[0]?.cells.filter((c) => c.beyond).map((c) => c.index)).toEqual([5])
+  })
+  it('sets two takes under one another on one scale', () => {
+    const habit = { count: 2, deviationMs: 0, relativeLevelDb: 0, uneven: false, stands: false }
+    const places = chart.notes.map(() => ({ before: { ...habit }, after: { ...habit } }))
+    Object.assign(places[2]!.before, { deviationMs: 12, uneven: true })
+    Object.assign(places[2]!.after, { relativeLevelDb: 3, stands: true })
+    Object.assign(places[3]!.after, { count: 0 })
+    const rows = contrastRows(chart, analysis(), { differences: [], transitions: [], places })
+    const [early, late, , loud] = rows.map((r) => r.cells)
+    expect(early?.[2]).toMatchObject({ beyond: true, down: 12 / timingLimit(analysis()) })
+    expect(early?.[2]?.words).toContain('12 ms late, mean of 2 passes')
+    expect(late?.[3]?.down).toBeUndefined()
+    expect(late?.[3]?.words).toContain('not played right')
+    expect(loud?.[2]?.down).toBeLessThan(0)
   })
 })
 

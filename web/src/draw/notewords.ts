@@ -1,4 +1,4 @@
-import type { ChartNote, HeardNote } from '../api/client'
+import type { ChartNote, ExtraNote, HeardNote } from '../api/client'
 import { attackNames, noteName, signed } from './words'
 
 /** Where a chart note lies and how it starts. */
@@ -9,7 +9,7 @@ export function placeWords(c: ChartNote): string {
 }
 
 /** When a note came against its time. */
-export function whenWords(h: HeardNote): string {
+export function whenWords(h: { deviationMs?: number }): string {
   const ms = h.deviationMs ?? 0
   if (Math.abs(ms) < 0.5) return 'on time'
   return `${Math.abs(ms).toFixed(0)} ms ${ms > 0 ? 'late' : 'early'}`
@@ -25,4 +25,17 @@ export function noteWords(c: ChartNote, h: HeardNote): string {
   if (h.ringsDb !== undefined) parts.push('the string before rings on')
   if (h.bendCents !== undefined) parts.push(`dragged by ${h.bendCents.toFixed(0)} cents`)
   return `${placeWords(c)}: ${parts.join(', ')}`
+}
+
+/** What an extra note most likely is. */
+export function extraWords(e: ExtraNote): string {
+  const name = `Extra note ${noteName(e.midi)}`
+  switch (e.kind) {
+    case 'repeated':
+      return `${name}: its neighbour once more`
+    case 'touched':
+      return `${name}: an open string touched`
+    default:
+      return name
+  }
 }

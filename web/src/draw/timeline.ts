@@ -1,4 +1,4 @@
-import type { Analysis, Chart, ChartNote, HeardNote } from '../api/client'
+import type { Analysis, Chart, ChartNote, ExtraNote, HeardNote } from '../api/client'
 import { fillRows, type Fill } from './rows'
 
 /** One chart note of a take, at its place on the time line. */
@@ -19,8 +19,7 @@ export interface Mark {
 }
 
 export interface ExtraMark {
-  t: number
-  midi: number
+  extra: ExtraNote
   x: number
 }
 
@@ -113,7 +112,7 @@ function placeExtras(all: Strip[], analysis: Analysis, step: number): void {
     const span = next ? next.heard.expectedT - mark.heard.expectedT : 0
     const share =
       span > 0 ? Math.min(1, Math.max(-1, (extra.t - mark.heard.expectedT) / span)) : 0.5
-    strip.extras.push({ t: extra.t, midi: extra.midi, x: mark.x + share * step })
+    strip.extras.push({ extra, x: mark.x + share * step })
   }
 }
 

@@ -44,7 +44,10 @@ const passes = computed(() =>
 function choose(index: number) {
   chosen.value = index
   const heard = take.value?.analysis.notes[index]
-  if (heard) sound.value?.playFrom((heard.t ?? heard.expectedT) - 0.05)
+  if (heard) hear((heard.t ?? heard.expectedT) - 0.05)
+}
+function hear(from: number) {
+  sound.value?.playFrom(from)
 }
 </script>
 
@@ -86,7 +89,7 @@ function choose(index: number) {
           v-model:comments="comments"
           :take="take"
           :index="chosen"
-          @hear="(t) => sound?.playFrom(t)"
+          @hear="hear"
           @loop="(from, to) => sound?.playLoop(from, to)"
           @close="chosen = undefined"
         />
@@ -104,6 +107,7 @@ function choose(index: number) {
           :chosen="chosen"
           :pinned="pinned"
           @choose="choose"
+          @hear="hear"
         />
       </section>
       <section v-if="passes > 1" class="sheet stack">
@@ -152,7 +156,12 @@ function choose(index: number) {
       </section>
       <MoreFigures :analysis="take.analysis" />
       <section class="sheet stack">
-        <h2>Another take beside it</h2>
+        <div>
+          <h2>Another take beside it</h2>
+          <p class="small quiet">
+            Last month against today, or picked against slurred: any take of the same notes.
+          </p>
+        </div>
         <ContrastPanel :take="take" />
       </section>
     </template>
