@@ -3347,6 +3347,34 @@ func (response GetSound200AudioflacResponse) VisitGetSoundResponse(w http.Respon
 	return err
 }
 
+type GetSound206AudioflacResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response GetSound206AudioflacResponse) VisitGetSoundResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "audio/flac")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(206)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type GetSound416Response struct {
+}
+
+func (response GetSound416Response) VisitGetSoundResponse(w http.ResponseWriter) error {
+	w.WriteHeader(416)
+	return nil
+}
+
 type GetSounddefaultApplicationProblemPlusJSONResponse struct {
 	Body       Problem
 	StatusCode int

@@ -155,6 +155,12 @@ func TestATakeIsMeasuredDecidedAndKeptWhole(t *testing.T) {
 	back, err := sound.Decode(flac)
 	require.NoError(t, err)
 	assert.Equal(t, recording, back)
+	part, err := http.NewRequestWithContext(t.Context(), http.MethodGet, base+"/api/takes/"+id.String()+"/sound", nil)
+	require.NoError(t, err)
+	part.Header.Set("Range", "bytes=100-149")
+	status, some := c.send(part)
+	assert.Equal(t, http.StatusPartialContent, status, "a browser seeks only in what it may have in parts")
+	assert.Equal(t, flac[100:150], some)
 
 	var stand api.Stand
 	c.ok(http.MethodGet, "/assignments/"+a.Id.String(), nil, &stand)

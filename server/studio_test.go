@@ -114,6 +114,12 @@ func (c client) do(method, path string, body any) (int, []byte) {
 	if reader != nil {
 		req.Header.Set("Content-Type", contentType)
 	}
+	return c.send(req)
+}
+
+// send returns the answer's status and body.
+func (c client) send(req *http.Request) (int, []byte) {
+	c.t.Helper()
 	resp, err := c.http.Do(req)
 	require.NoError(c.t, err)
 	defer resp.Body.Close()

@@ -4,8 +4,10 @@ import (
 	"bytes"
 	"context"
 	"io"
+	"net/http"
 	"time"
 
+	"github.com/gin-gonic/gin"
 	"github.com/google/uuid"
 
 	"manudrill/api"
@@ -111,5 +113,19 @@ func (s *Server) GetSound(ctx context.Context, r api.GetSoundRequestObject) (api
 		return nil, err
 	}
 	flac, err := s.store.Sound(ctx, r.TakeId)
-	return api.GetSound200AudioflacResponse{Body: bytes.NewReader(flac), ContentLength: int64(len(flac))}, err
+	return recording{ctx.(*gin.Context).Request, flac}, err
+}
+
+// A recording is sent whole or in the part that was asked for: a browser seeks only
+// in what it may have in parts.
+type recording struct {
+	request *http.Request
+	flac    []byte
+}
+
+// VisitGetSoundResponse sends it.
+func (r recording) VisitGetSoundResponse(w http.ResponseWriter) error {
+	w.Header().Set("Content-Type", "audio/flac")
+	http.ServeContent(w, r.request, "", time.Time{}, bytes.NewReader(r.flac))
+	return nil
 }

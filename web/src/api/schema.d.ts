@@ -2430,6 +2430,22 @@ export interface operations {
                     "audio/flac": string;
                 };
             };
+            /** @description The part of it that the Range header asks for */
+            206: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/flac": string;
+                };
+            };
+            /** @description The Range header asks for what lies beyond it */
+            416: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
             default: components["responses"]["Problem"];
         };
     };
