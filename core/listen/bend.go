@@ -2,24 +2,29 @@ package listen
 
 import "math"
 
-// The end of a note in which a string that is dragged sideways shows, in seconds
-// before the next note, and how long a note must be for it.
+// The end of a note, in seconds before the next one: there a string that is dragged
+// sideways shows, and the string before has stopped ringing. A shorter note has
+// none.
 const (
-	dragFrom, dragTo = 0.050, 0.005
-	shortestDragged  = 0.090
+	lateFrom, lateTo = 0.050, 0.005
+	shortestLate     = 0.090
 )
 
 // widestBend is the most that is taken for a bend, in semitones; more is another
 // pitch.
 const widestBend = 1.5
 
-// bend returns by how many cents a note's pitch has moved towards its end.
-func (l *Listener) bend(body []float64, midi float64) float64 {
+// latePitch returns the pitch towards a note's end, 0 where it has none.
+func (l *Listener) latePitch(body []float64) float64 {
 	n := len(body)
-	if n < int(shortestDragged*l.rate) {
+	if n < int(shortestLate*l.rate) {
 		return 0
 	}
-	late := l.slow.pitchOf(thinned(body[n-int(dragFrom*l.rate):n-int(dragTo*l.rate)], fadeStep(l.rate)))
+	return l.slow.pitchOf(thinned(body[n-int(lateFrom*l.rate):n-int(lateTo*l.rate)], fadeStep(l.rate)))
+}
+
+// bend returns by how many cents a pitch has moved to a late one.
+func bend(midi, late float64) float64 {
 	if late == 0 || math.Abs(late-midi) > widestBend {
 		return 0
 	}

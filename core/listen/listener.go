@@ -1,6 +1,9 @@
 package listen
 
-import "math"
+import (
+	"cmp"
+	"math"
+)
 
 // A Note is one heard note. Times are seconds from the first sample.
 type Note struct {
@@ -183,7 +186,8 @@ func (l *Listener) tell(end int) {
 	}
 	at = l.behindAClick(at)
 	body := l.sound.slice(at, end)
-	midi, lasts := l.yin.pitch(body), sounding(body, l.rate)
+	late, lasts := l.latePitch(body), sounding(body, l.rate)
+	midi := cmp.Or(l.yin.pitch(body), late) // two strings together may have no pitch
 	if midi == 0 || lasts < len(body) && lasts < int(minSounding*l.rate) {
 		l.noNote(at, true)
 		return
@@ -193,7 +197,7 @@ func (l *Listener) tell(end int) {
 		End:     float64(at+lasts) / l.rate,
 		Pitch:   midi,
 		LevelDB: level(body, l.rate),
-		Bend:    l.bend(body, midi),
+		Bend:    bend(midi, late),
 	}
 	if l.last != nil {
 		still := l.last.End > n.Onset-soundedUntil
@@ -208,6 +212,9 @@ func (l *Listener) tell(end int) {
 			n.Carry.DB, n.Carry.Known = l.carry(at, end, l.last.Pitch, midi)
 			if !n.Carry.Known || n.Carry.DB > faintCarryDB {
 				n.Or, _ = l.pitchBeside(at, end)
+			}
+			if n.Or == 0 && late != 0 && math.Abs(late-midi) > widestBend {
+				n.Or = late
 			}
 		}
 	}
