@@ -73,7 +73,7 @@ func measure(chart drill.Chart, d Delivery) (evenness.Analysis, error) {
 		return evenness.Analysis{}, errNoNotes
 	}
 	take := compare.Compare(chart, notes)
-	take.Ticks = l.Ticks()
+	take.Ticks = append(take.Ticks, l.Ticks()...)
 	return evenness.Judge(take), nil
 }
 

@@ -50,7 +50,7 @@ func analyzeCommand() *cobra.Command {
 				return err
 			}
 			take := compare.Compare(chart, notes)
-			take.Ticks = ticks
+			take.Ticks = append(take.Ticks, ticks...)
 			return printJSON(cmd.OutOrStdout(), judged(take))
 		},
 	}

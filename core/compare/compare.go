@@ -33,7 +33,7 @@ type Take struct {
 	Extras      []listen.Note
 	FalseStart  []listen.Note // the drill begun, broken off and begun again, before the first match
 	TuningCents float64       // by how much the strings are sharp (+) or flat
-	Ticks       []float64     // short sounds heard besides, a metronome's clicks perhaps, s
+	Ticks       []float64     // sounds besides that are no notes, a metronome's clicks perhaps, s
 }
 
 // Count returns how many chart notes have the status s.
@@ -114,6 +114,7 @@ func Compare(chart drill.Chart, heard []listen.Note) Take {
 	}
 	t := Take{Chart: chart, Passes: asked, TuningCents: 100 * off}
 	t.fill(best, pairs)
+	t.findCountIn()
 	t.findFalseStart()
 	return t
 }

@@ -1,6 +1,7 @@
 package compare_test
 
 import (
+	"math"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -50,6 +51,29 @@ func TestABrokenOffBeginningIsAFalseStart(t *testing.T) {
 	assert.Len(t, take.FalseStart, 9)
 	assert.Empty(t, take.Extras)
 	assert.Equal(t, 44, take.Count(compare.Played))
+}
+
+// A metronome that a room lets ring on like notes is none of the player's mistakes;
+// a string touched before the start is.
+func TestAMetronomeThatRingsIsNoNote(t *testing.T) {
+	chart := pairs(t)
+	beat := 60 / chart.BPM
+	whole := exact(chart, 3, 90)
+	strong, weak, touched := whole[0], whole[0], whole[0]
+	strong.Pitch, weak.Pitch, touched.Pitch = 93.2, 88.1, 64
+	heard := []listen.Note{}
+	for i, n := range []listen.Note{strong, weak, weak, weak} {
+		n.Onset = 3.012 - float64(4-i)*beat
+		heard = append(heard, n)
+	}
+	touched.Onset = 3.012 - 0.4*beat
+	weak.Onset = 3.012 + (math.Ceil(chart.Beats())+2)*beat
+	heard = append(append(append(heard, touched), whole...), weak)
+	take := compare.Compare(chart, heard)
+	assert.Len(t, take.Ticks, 5)
+	require.Len(t, take.Extras, 1)
+	assert.InDelta(t, 64, take.Extras[0].Pitch, 1e-9)
+	assert.Equal(t, 22, take.Count(compare.Played))
 }
 
 func TestStoppingEarlyIsNoOtherDrill(t *testing.T) {

@@ -25,7 +25,7 @@ func measured(chart drill.Chart, p simulate.Player) (evenness.Analysis, []simula
 	heard := l.Write(x)
 	heard = append(heard, l.Close()...)
 	take := compare.Compare(chart, heard)
-	take.Ticks = l.Ticks()
+	take.Ticks = append(take.Ticks, l.Ticks()...)
 	return evenness.Judge(take), strokes
 }
 
