@@ -1,6 +1,15 @@
 package listen
 
-import "slices"
+import (
+	"math"
+	"slices"
+)
+
+// A click is how a metronome sounds alone, and where.
+type click struct {
+	at    int // sample
+	sound []float64
+}
 
 // A click alone is kept from a little before it until the room is quiet; as many
 // are kept as a bar has beats, for its first may sound otherwise. In seconds.
@@ -19,20 +28,43 @@ const (
 	againLouder      = 2.5
 )
 
-// keepClick keeps what sounded alone at a sample. Two that are alike are a
-// metronome's; knocks differ.
+// quietBefore is what the power of the sound before a click is of the click's at the
+// most, where it counts as alone.
+const quietBefore = 0.03
+
+// keepClick keeps what sounds at a sample before the first note, if it is alone. Two
+// that are alike are a metronome's, a beat apart; knocks differ.
 func (l *Listener) keepClick(at int) {
 	from, to := at+int(aloneFrom*l.rate)-modelOrder, at+int(aloneTo*l.rate)
-	alone := slices.Clone(l.sound.slice(from, to))
-	if len(l.alone) == clicksKept || len(alone) < to-from {
+	sound := slices.Clone(l.sound.slice(from, to))
+	before := l.sound.slice(at-int(clickBody*l.rate), at+int(aloneFrom*l.rate))
+	if l.last != nil || len(l.alone) == clicksKept || len(sound) < to-from ||
+		meanSquare(before) > quietBefore*meanSquare(l.sound.slice(at, at+int(clickBody*l.rate))) {
 		return
 	}
-	for _, click := range l.alone {
-		_, _, left := l.match(alone, click[int(againShift*l.rate):])
-		l.metronome = l.metronome || left < againUnexplained
+	shift := int(againShift * l.rate)
+	for _, c := range l.alone {
+		aside, _, left := l.match(sound, c.sound[shift:])
+		apart := at - c.at + aside - shift
+		if left < againUnexplained && apart > int(minInterval*l.rate) && (l.beat == 0 || apart < l.beat) {
+			l.beat, l.beatAt = apart, c.at
+		}
 	}
-	l.alone = append(l.alone, alone)
+	l.alone = append(l.alone, click{at, sound})
 }
+
+// onBeat reports whether a sample is where a click of the metronome is, as far as
+// one is known.
+func (l *Listener) onBeat(at int) bool {
+	if l.beat == 0 {
+		return false
+	}
+	off := math.Remainder(float64(at-l.beatAt), float64(l.beat))
+	return math.Abs(off) < onBeatWithin*l.rate
+}
+
+// onBeatWithin is how far from its beat a click is heard at the most, in seconds.
+const onBeatWithin = 0.004
 
 // match shifts a model to where its beginning explains most of x, from the start of
 // x on. It returns how loud the model is there and the share of x that is left.
@@ -47,19 +79,20 @@ func (l *Listener) match(x, model []float64) (shift int, gain, left float64) {
 	return shift, gain, left
 }
 
-// outOfAClick finds where a note really starts whose start was taken at a click.
-// The click is known from when it was heard alone, and taken out of the innovation,
-// in which it stands out from a string that rings on.
+// outOfAClick finds where a note really starts whose start was taken at a click, a
+// little before it or after. The click is known from when it was heard alone, and
+// taken out of the innovation, in which it stands out from a string that rings on.
 func (l *Listener) outOfAClick(at int) int {
-	from, to := at-int((againShift-aloneFrom)*l.rate), at+int(aloneTo*l.rate)
-	past := l.sound.slice(from-int(modelSpan*l.rate), from)
+	from, to := at-int(refineBefore*l.rate), at+int(aloneTo*l.rate)
+	clear := at - int((againShift-aloneFrom)*l.rate) // of the click, wherever it is
+	past := l.sound.slice(clear-int(modelSpan*l.rate), clear)
 	region := l.sound.slice(from-modelOrder, to)
 	if len(past) < 4*modelOrder || len(region) < to-from {
 		return at
 	}
 	a := burg(past, modelOrder)
 	e := innovation(a, region)
-	if !l.takeClickOut(e, a) {
+	if !l.takeClickOut(e[clear-from:], a) {
 		return at
 	}
 	change, gain := l.attackIn(e)
@@ -76,8 +109,8 @@ func (l *Listener) takeClickOut(e, a []float64) bool {
 	var start int
 	var gain float64
 	least := againUnexplained
-	for _, click := range l.alone {
-		model := innovation(a, click)
+	for _, c := range l.alone {
+		model := innovation(a, c.sound)
 		shift, g, left := l.match(e, model)
 		if left < least && g > againQuieter && g < againLouder {
 			best, least, start, gain = model, left, shift, g

@@ -3,16 +3,19 @@ package listen
 import "math"
 
 // behindAClick finds where a note really starts whose start was taken at a click.
-// It is asked only in recordings with a metronome in them.
 func (l *Listener) behindAClick(at int) int {
-	if !l.metronome {
+	if !l.onBeat(at) {
 		return at
 	}
-	if later := l.outOfAClick(at); later != at {
-		return later
+	if other := l.outOfAClick(at); math.Abs(float64(other-at)) > clickAside*l.rate {
+		return other
 	}
 	return l.fadeBehindAClick(at)
 }
+
+// clickAside is how far from a click a note begins at the least that is found when
+// the click is taken out, in seconds: nearer is what is left of the click.
+const clickAside = 0.002
 
 // Where a note is taken to begin at a click, the click's own sound is left out
 // of the comparison, in seconds about it. The note is believed to begin so much

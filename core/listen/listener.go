@@ -41,9 +41,10 @@ type Listener struct {
 	slow     *yin // at the rate of fades
 	fades    []fade
 
-	alone     [][]float64 // sounds in silence that were too short to be notes
-	metronome bool        // they are a metronome's
-	ticks     []float64   // when short sounds came, s
+	alone  []click   // short sounds before the first note
+	beat   int       // samples from a metronome's click to the next; 0 where none is heard
+	beatAt int       // where one of its clicks is
+	ticks  []float64 // when short sounds came, s
 
 	open  *onset // the onset whose note is still sounding
 	last  *Note  // measured, but kept back: a click may have cut it short
@@ -155,7 +156,7 @@ func (l *Listener) judge(p peak) {
 	lasting := l.flux.lasting(p.frame)
 	if lasting < minLasting {
 		at, _ := l.refine(p)
-		l.noNote(at, l.open == nil)
+		l.noNote(at)
 		return
 	}
 	at, plain := l.refine(p)
@@ -181,7 +182,7 @@ func (l *Listener) tell(end int) {
 	at := l.open.at
 	l.open = nil
 	if isClick(l.sound.slice(at, end), l.rate) {
-		l.noNote(at, true)
+		l.noNote(at)
 		return
 	}
 	at = l.behindAClick(at)
@@ -189,7 +190,7 @@ func (l *Listener) tell(end int) {
 	late, lasts := l.latePitch(body), sounding(body, l.rate)
 	midi := cmp.Or(l.yin.pitch(body), late) // two strings together may have no pitch
 	if midi == 0 || lasts < len(body) && lasts < int(minSounding*l.rate) {
-		l.noNote(at, true)
+		l.noNote(at)
 		return
 	}
 	n := Note{
@@ -222,12 +223,9 @@ func (l *Listener) tell(end int) {
 	l.last = &n
 }
 
-// noNote takes what started at a sample, alone or over a note, for a click or a
-// knock.
-func (l *Listener) noNote(at int, alone bool) {
-	if alone {
-		l.keepClick(at)
-	}
+// noNote takes what started at a sample for a click or a knock.
+func (l *Listener) noNote(at int) {
+	l.keepClick(at)
 	l.ticks = append(l.ticks, float64(at)/l.rate)
 }
 
