@@ -1,6 +1,9 @@
 package listen
 
-import "math"
+import (
+	"cmp"
+	"math"
+)
 
 // behindAClick finds where a note really starts whose start was taken at a click.
 func (l *Listener) behindAClick(at int) int {
@@ -48,11 +51,13 @@ func (l *Listener) fadeBehindAClick(at int) int {
 }
 
 // ringsOn reports whether what was taken for a note is only a click or a knock
-// over the note before, which goes on beneath it as it was: at the same pitch, or
-// an octave off where few of its partials are left.
-func (l *Listener) ringsOn(at, end int, n Note) bool {
-	if math.Abs(math.Remainder(n.Pitch-l.last.Pitch, 12)) > 0.3 {
-		return false
+// over the note before, which goes on beneath it as it was: at the same pitch, to its
+// end, or an octave off where few of its partials are left.
+func (l *Listener) ringsOn(at, end int, midi, late float64) bool {
+	for _, pitch := range []float64{midi, cmp.Or(late, midi)} {
+		if math.Abs(math.Remainder(pitch-l.last.Pitch, 12)) > 0.3 {
+			return false
+		}
 	}
 	by := fadeStep(l.rate)
 	steps := func(seconds float64) int { return int(math.Round(seconds * l.rate / float64(by))) }

@@ -202,7 +202,7 @@ func (l *Listener) tell(end int) {
 	}
 	if l.last != nil {
 		still := l.last.End > n.Onset-soundedUntil
-		if l.ringsOn(at, end, n) {
+		if l.ringsOn(at, end, midi, late) {
 			l.ticks = append(l.ticks, n.Onset)
 			if still {
 				l.last.End = n.End
