@@ -45,7 +45,8 @@ func (l *Listener) keepClick(at int) {
 	shift := int(againShift * l.rate)
 	for _, c := range l.alone {
 		aside, _, left := l.match(sound, c.sound[shift:])
-		apart := at - c.at + aside - shift
+		apart := at + aside - shift - c.at
+		apart = max(apart, -apart) // they are not told in order
 		if left < againUnexplained && apart > int(minInterval*l.rate) && (l.beat == 0 || apart < l.beat) {
 			l.beat, l.beatAt = apart, c.at
 		}
@@ -96,11 +97,15 @@ func (l *Listener) outOfAClick(at int) int {
 		return at
 	}
 	change, gain := l.attackIn(e)
-	if gain == 0 {
+	if over := from + change - at; gain == 0 || math.Abs(float64(over)) < clickAside*l.rate {
 		return at
 	}
 	return from + change
 }
+
+// clickAside is how far from a click a note begins at the least that is found when
+// the click is taken out, in seconds: nearer is what is left of the click.
+const clickAside = 0.002
 
 // takeClickOut takes a click that is known again out of an innovation, which
 // begins as long before it as a click that is kept and what it may be shifted.

@@ -10,15 +10,11 @@ func (l *Listener) behindAClick(at int) int {
 	if !l.onBeat(at) {
 		return at
 	}
-	if other := l.outOfAClick(at); math.Abs(float64(other-at)) > clickAside*l.rate {
+	if other := l.outOfAClick(at); other != at {
 		return other
 	}
 	return l.fadeBehindAClick(at)
 }
-
-// clickAside is how far from a click a note begins at the least that is found when
-// the click is taken out, in seconds: nearer is what is left of the click.
-const clickAside = 0.002
 
 // Where a note is taken to begin at a click, the click's own sound is left out
 // of the comparison, in seconds about it. The note is believed to begin so much

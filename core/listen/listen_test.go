@@ -140,6 +140,26 @@ func TestWhatIsNoNoteIsNotHeard(t *testing.T) {
 	}
 }
 
+// A string left behind rings on for 50 ms, as loud as the next note, a whole tone or
+// a third away: there is a note, and one of its two pitches is the right one.
+func TestANoteOverAStringThatRings(t *testing.T) {
+	const rate = 44100.0
+	rng := rand.New(rand.NewPCG(4, 4))
+	for _, pair := range [][2]float64{{48, 50}, {54, 60}, {53, 55}, {65, 68}} {
+		x := make([]float64, int(1.6*rate))
+		sung(x, rate, pair[0], 0.5, 0.001, 0.85)
+		sung(x, rate, pair[1], 0.8, 0.001, 1.1)
+		for i := range x {
+			x[i] += 0.0006 * rng.NormFloat64()
+		}
+		notes := listen.Listen(rate, x)
+		require.Len(t, notes, 2, "%v", pair)
+		assert.InDelta(t, 0.8, notes[1].Onset, 0.003, "%v", pair)
+		nearest := min(math.Abs(notes[1].Pitch-pair[1]), math.Abs(notes[1].Or-pair[1]))
+		assert.Less(t, nearest, 0.3, "%v: told %.2f or %.2f", pair, notes[1].Pitch, notes[1].Or)
+	}
+}
+
 func BenchmarkListen(b *testing.B) {
 	x, _, _ := scale(44100, 0.2)
 	b.SetBytes(int64(len(x) * 8))
