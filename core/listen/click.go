@@ -51,7 +51,7 @@ func (l *Listener) fadeBehindAClick(at int) int {
 // end, or an octave off where few of its partials are left.
 func (l *Listener) ringsOn(at, end int, midi, late float64) bool {
 	for _, pitch := range []float64{midi, cmp.Or(late, midi)} {
-		if math.Abs(math.Remainder(pitch-l.last.Pitch, 12)) > 0.3 {
+		if math.Abs(math.Remainder(pitch-l.last.Pitch, 12)) > samePitch {
 			return false
 		}
 	}

@@ -187,7 +187,8 @@ func (l *Listener) tell(end int) {
 	}
 	at = l.behindAClick(at)
 	body := l.sound.slice(at, end)
-	late, lasts := l.latePitch(body), sounding(body, l.rate)
+	lasts := sounding(body, l.rate)
+	late := l.latePitch(body[:lasts])
 	midi := cmp.Or(l.yin.pitch(body), late) // two strings together may have no pitch
 	if midi == 0 || lasts < len(body) && lasts < int(minSounding*l.rate) {
 		l.noNote(at)
@@ -211,11 +212,11 @@ func (l *Listener) tell(end int) {
 		}
 		if still {
 			n.Carry.DB, n.Carry.Known = l.carry(at, end, l.last.Pitch, midi)
-			if !n.Carry.Known || n.Carry.DB > faintCarryDB {
-				n.Or, _ = l.pitchBeside(at, end)
-			}
-			if n.Or == 0 && late != 0 && math.Abs(late-midi) > widestBend {
+			switch {
+			case late != 0 && math.Abs(late-midi) > widestBend && math.Abs(math.Remainder(late-l.last.Pitch, 12)) > samePitch:
 				n.Or = late
+			case !n.Carry.Known || n.Carry.DB > faintCarryDB:
+				n.Or, _ = l.pitchBeside(at, end)
 			}
 		}
 	}

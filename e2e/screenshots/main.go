@@ -100,6 +100,7 @@ var views = []view{
 		latestTake("Bram Tillowe"), settle,
 		chromedp.Click(chromedp.CSS(`.timeline .mark`)), settle, top("Every note"), settle,
 	}},
+	{"beside", instructor, "/students", []step{latestTake("Sol Marrik"), settle, besideEarliest, settle, top("Another take beside it"), settle}},
 	{"habits", instructor, "/students", []step{latestTake("Ishi Corvane"), settle, top("Passes under one another"), settle}},
 }
 
@@ -107,6 +108,13 @@ var views = []view{
 func latestTake(of string) step {
 	return chromedp.Click(chromedp.Search(fmt.Sprintf(`(//tr[contains(., %q)]//a[contains(@href, "/takes/")])[1]`, of)))
 }
+
+// besideEarliest sets the student's first take of the drill beside the one shown.
+var besideEarliest = script(`(() => {
+	const choice = [...document.querySelectorAll('select')].at(-1), drill = document.querySelector('h1').innerText
+	choice.value = [...choice.options].filter(o => o.innerText.startsWith(drill)).at(-1).value
+	choice.dispatchEvent(new Event('change'))
+})()`)
 
 // top brings a heading to the top of the window.
 func top(heading string) step {
