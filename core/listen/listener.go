@@ -211,17 +211,24 @@ func (l *Listener) tell(end int) {
 			return
 		}
 		if still {
-			n.Carry.DB, n.Carry.Known = l.carry(at, end, l.last.Pitch, midi)
-			switch {
-			case late != 0 && math.Abs(late-midi) > widestBend && math.Abs(math.Remainder(late-l.last.Pitch, 12)) > samePitch:
-				n.Or = late
-			case !n.Carry.Known || n.Carry.DB > faintCarryDB:
-				n.Or, _ = l.pitchBeside(at, end)
-			}
+			l.beside(&n, at, end, late)
 		}
 	}
 	l.letGo()
 	l.last = &n
+}
+
+// beside tells how the note before sounds on in a note, and which other pitch the
+// note has where that hides its own: the one towards its end, or the one beside it.
+func (l *Listener) beside(n *Note, at, end int, late float64) {
+	n.Carry.DB, n.Carry.Known = l.carry(at, end, l.last.Pitch, n.Pitch)
+	moved := late != 0 && math.Abs(late-n.Pitch) > widestBend
+	switch {
+	case moved && math.Abs(math.Remainder(late-l.last.Pitch, 12)) > samePitch:
+		n.Or = late
+	case !n.Carry.Known || n.Carry.DB > faintCarryDB:
+		n.Or, _ = l.pitchBeside(at, end)
+	}
 }
 
 // noNote takes what started at a sample for a click or a knock.
