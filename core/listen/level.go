@@ -52,10 +52,16 @@ const (
 
 // isClick reports whether a sound has fallen silent as soon as a click does,
 // however loud the room goes on.
-func isClick(body []float64, rate float64) bool {
+func isClick(body []float64, rate float64) bool { return fallsOff(body, rate, silentDB) }
+
+// roomDB is how far a click at least falls that a room lets ring on.
+const roomDB = 10
+
+// fallsOff reports whether a sound falls by so many dB as soon as a click is over.
+func fallsOff(body []float64, rate, db float64) bool {
 	if len(body) < int(afterClickTo*rate) {
 		return false
 	}
 	loud := decibels(meanSquare(body[:int(clickBody*rate)]))
-	return decibels(meanSquare(body[int(afterClickAt*rate):int(afterClickTo*rate)])) < loud-silentDB
+	return decibels(meanSquare(body[int(afterClickAt*rate):int(afterClickTo*rate)])) < loud-db
 }

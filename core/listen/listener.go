@@ -44,6 +44,7 @@ type Listener struct {
 	alone  []click   // short sounds before the first note
 	beat   int       // samples from a metronome's click to the next; 0 where none is heard
 	beatAt int       // where one of its clicks is
+	begun  bool      // a note was told that is no click in a room
 	ticks  []float64 // when short sounds came, s
 
 	open  *onset // the onset whose note is still sounding
@@ -213,6 +214,9 @@ func (l *Listener) tell(end int) {
 		if still {
 			l.beside(&n, at, end, late)
 		}
+	}
+	if l.begun = l.begun || !fallsOff(body, l.rate, roomDB); !l.begun {
+		l.keepClick(at)
 	}
 	l.letGo()
 	l.last = &n

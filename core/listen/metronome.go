@@ -38,7 +38,7 @@ func (l *Listener) keepClick(at int) {
 	from, to := at+int(aloneFrom*l.rate)-modelOrder, at+int(aloneTo*l.rate)
 	sound := slices.Clone(l.sound.slice(from, to))
 	before := l.sound.slice(at-int(clickBody*l.rate), at+int(aloneFrom*l.rate))
-	if l.last != nil || len(l.alone) == clicksKept || len(sound) < to-from ||
+	if l.begun || len(l.alone) == clicksKept || len(sound) < to-from ||
 		meanSquare(before) > quietBefore*meanSquare(l.sound.slice(at, at+int(clickBody*l.rate))) {
 		return
 	}
