@@ -30,7 +30,3 @@ func bend(midi, late float64) float64 {
 	}
 	return 100 * (late - midi)
 }
-
-// samePitch is how far a string that rings on is heard off its pitch at the most, in
-// semitones.
-const samePitch = 0.3

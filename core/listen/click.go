@@ -51,7 +51,7 @@ func (l *Listener) fadeBehindAClick(at int) int {
 // end, or an octave off where few of its partials are left.
 func (l *Listener) ringsOn(at, end int, midi, late float64) bool {
 	for _, pitch := range []float64{midi, cmp.Or(late, midi)} {
-		if math.Abs(math.Remainder(pitch-l.last.Pitch, 12)) > samePitch {
+		if !l.asBefore(pitch) {
 			return false
 		}
 	}
@@ -69,6 +69,15 @@ func (l *Listener) ringsOn(at, end int, midi, late float64) bool {
 		left += (x[i] - v) * (x[i] - v)
 	}
 	return left < ringsOnUnexplained*sumSquares(x)
+}
+
+// samePitch is how far a string that rings on is heard off its pitch at the most, in
+// semitones.
+const samePitch = 0.3
+
+// asBefore reports whether a pitch is that of the note before, in any octave.
+func (l *Listener) asBefore(pitch float64) bool {
+	return math.Abs(math.Remainder(pitch-l.last.Pitch, 12)) <= samePitch
 }
 
 // Where a string that rings on is compared with what it sang before, in seconds

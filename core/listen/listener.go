@@ -226,9 +226,8 @@ func (l *Listener) tell(end int) {
 // note has where that hides its own: the one towards its end, or the one beside it.
 func (l *Listener) beside(n *Note, at, end int, late float64) {
 	n.Carry.DB, n.Carry.Known = l.carry(at, end, l.last.Pitch, n.Pitch)
-	moved := late != 0 && math.Abs(late-n.Pitch) > widestBend
 	switch {
-	case moved && math.Abs(math.Remainder(late-l.last.Pitch, 12)) > samePitch:
+	case late != 0 && math.Abs(late-n.Pitch) > widestBend && !l.asBefore(late):
 		n.Or = late
 	case !n.Carry.Known || n.Carry.DB > faintCarryDB:
 		n.Or, _ = l.pitchBeside(at, end)
