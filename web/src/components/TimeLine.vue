@@ -194,7 +194,7 @@ function words(m: Mark): string {
               :d="`M${m.x - 4} ${laneSound.y - 3}q10 0 10 -9`"
             />
           </template>
-          <circle v-if="m.pinned" class="pin" :cx="m.x" cy="20" r="5" />
+          <circle v-if="m.pinned" class="pin" :cx="m.x + (m.next - m.x) / 2 - 6" cy="21" r="4.5" />
         </g>
         <!-- The same in figures, for the eye: the marks say it in words. -->
         <g
