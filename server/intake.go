@@ -72,9 +72,7 @@ func measure(chart drill.Chart, d Delivery) (evenness.Analysis, error) {
 	if len(notes) == 0 {
 		return evenness.Analysis{}, errNoNotes
 	}
-	take := compare.Compare(chart, notes)
-	take.Ticks = append(take.Ticks, l.Ticks()...)
-	return evenness.Judge(take), nil
+	return evenness.Judge(compare.Compare(chart, notes, l.Ticks()...)), nil
 }
 
 // kept returns the take if it has been handed in already.

@@ -49,9 +49,7 @@ func analyzeCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			take := compare.Compare(chart, notes)
-			take.Ticks = append(take.Ticks, ticks...)
-			return printJSON(cmd.OutOrStdout(), judged(take))
+			return printJSON(cmd.OutOrStdout(), judged(compare.Compare(chart, notes, ticks...)))
 		},
 	}
 	cmd.Flags().StringVar(&chartName, "chart", "", "the chart that was played")

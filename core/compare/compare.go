@@ -2,6 +2,7 @@ package compare
 
 import (
 	"math"
+	"slices"
 
 	"manudrill/core/drill"
 	"manudrill/core/listen"
@@ -91,8 +92,8 @@ func (t Take) Last() int {
 // Compare lays what was heard against the passes of a chart. A player may start
 // late, stop and go on, begin again, play more passes than asked for, and have
 // strings up to a quarter tone out; the tempo asked for is only where the search
-// starts.
-func Compare(chart drill.Chart, heard []listen.Note) Take {
+// starts. Ticks are the times of sounds besides that are no notes.
+func Compare(chart drill.Chart, heard []listen.Note, ticks ...float64) Take {
 	asked := max(1, chart.Passes)
 	notes := unrolled(chart, max(asked, passesIn(chart, heard)))
 	var best *aligner
@@ -112,7 +113,7 @@ func Compare(chart drill.Chart, heard []listen.Note) Take {
 		best.spb = held
 		pairs = best.align()
 	}
-	t := Take{Chart: chart, Passes: asked, TuningCents: 100 * off}
+	t := Take{Chart: chart, Passes: asked, TuningCents: 100 * off, Ticks: slices.Clip(ticks)}
 	t.fill(best, pairs)
 	t.findCountIn()
 	t.findFalseStart()

@@ -24,9 +24,7 @@ func measured(chart drill.Chart, p simulate.Player) (evenness.Analysis, []simula
 	l := listen.New(simulate.Rate)
 	heard := l.Write(x)
 	heard = append(heard, l.Close()...)
-	take := compare.Compare(chart, heard)
-	take.Ticks = append(take.Ticks, l.Ticks()...)
-	return evenness.Judge(take), strokes
+	return evenness.Judge(compare.Compare(chart, heard, l.Ticks()...)), strokes
 }
 
 // figure is a figure that must be there.

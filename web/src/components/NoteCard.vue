@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue'
 
 import { answer, client, problemOf, type Comment, type Problem, type Take } from '../api/client'
-import { placeWords, whenWords } from '../draw/notewords'
+import { levelWords, placeWords, whenWords } from '../draw/notewords'
 import { noteName, signed } from '../draw/words'
 import { person } from '../session'
 import ProblemNote from './ProblemNote.vue'
@@ -44,7 +44,7 @@ const facts = computed(() => {
     { name: 'Time', value: whenWords(h), note: heardAs(late > audibleMs), fault: late > audibleMs },
     {
       name: 'Level',
-      value: `${signed(h.relativeLevelDb ?? 0, 1)} dB against the mean`,
+      value: levelWords(h),
       note: heardAs(loud > audibleDb),
       fault: loud > audibleDb,
     },

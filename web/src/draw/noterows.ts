@@ -1,6 +1,6 @@
 import type { Analysis, Chart, Contrast, Habit, HeardNote } from '../api/client'
-import { noteWords, placeWords, whenWords } from './notewords'
-import { count, signed } from './words'
+import { levelWords, noteWords, placeWords, whenWords } from './notewords'
+import { count } from './words'
 
 /** One bar for each note of the chart. */
 export interface NoteRow {
@@ -75,7 +75,7 @@ export function contrastRows(chart: Chart, analysis: Analysis, contrast: Contras
   const level = (h: Habit) => ({
     down: -h.relativeLevelDb / levelLimit(analysis),
     beyond: h.stands,
-    words: `${signed(h.relativeLevelDb, 1)} dB against the mean`,
+    words: levelWords(h),
   })
   return [
     row('Time, earlier', 'timing', 'before', timing),

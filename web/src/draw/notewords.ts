@@ -15,10 +15,15 @@ export function whenWords(h: { deviationMs?: number }): string {
   return `${Math.abs(ms).toFixed(0)} ms ${ms > 0 ? 'late' : 'early'}`
 }
 
+/** How loud a note was against the take. */
+export function levelWords(h: { relativeLevelDb?: number }): string {
+  return `${signed(h.relativeLevelDb ?? 0, 1)} dB against the mean`
+}
+
 /** What became of a chart note, in one line. */
 export function noteWords(c: ChartNote, h: HeardNote): string {
   if (h.status === 'missed') return `${placeWords(c)}: missed`
-  const parts = [whenWords(h), `${signed(h.relativeLevelDb ?? 0, 1)} dB against the mean`]
+  const parts = [whenWords(h), levelWords(h)]
   if (h.status === 'wrong')
     parts.unshift(`wrong note, ${noteName(h.midi ?? 0)} instead of ${noteName(c.midi)}`)
   if (h.gapMs !== undefined) parts.push(`${h.gapMs.toFixed(0)} ms of silence after it`)

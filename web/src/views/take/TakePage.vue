@@ -8,14 +8,15 @@ import ContrastPanel from '../../components/ContrastPanel.vue'
 import GroupBars from '../../components/GroupBars.vue'
 import MoreFigures from '../../components/MoreFigures.vue'
 import NoteCard from '../../components/NoteCard.vue'
+import NoteRows from '../../components/NoteRows.vue'
 import PairMatrix from '../../components/PairMatrix.vue'
-import PassMatrix from '../../components/PassMatrix.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import SoundBar from '../../components/SoundBar.vue'
 import StepWord from '../../components/StepWord.vue'
 import TakeFigures from '../../components/TakeFigures.vue'
 import ThirdsTable from '../../components/ThirdsTable.vue'
 import TimeLine from '../../components/TimeLine.vue'
+import { passRows } from '../../draw/noterows'
 import { momentOf, sourceNames } from '../../draw/words'
 
 const id = String(useRoute().params.id)
@@ -118,9 +119,10 @@ function hear(from: number) {
             is late.
           </p>
         </div>
-        <PassMatrix
+        <NoteRows
+          label="Passes under one another"
           :chart="take.chart"
-          :analysis="take.analysis"
+          :rows="passRows(take.chart, take.analysis)"
           :chosen="chosen"
           @choose="choose"
         />
