@@ -61,21 +61,21 @@ func rightPitch(midi int, n listen.Note, off float64) bool {
 }
 
 // Chance bounds what guessing gets right. It gets a sixth of the pitches of a
-// four-finger drill, and the alignment picks the best guess; a handful of notes
-// proves nothing.
+// four-finger drill, and the alignment picks the best guess: two drills on the same
+// frets have up to a half in common. A handful of notes proves nothing.
 const (
-	foreignShare = 0.4
+	foreignShare = 0.5
 	foreignNotes = 6
 )
 
 // Foreign reports whether the take is hardly of this chart, another drill or
-// none: few of the notes played are its own. A player who stops early has still
-// played it.
+// none: few of the notes played are its own, or few of its own up to the last are
+// played. A player who stops early has still played it.
 func (t Take) Foreign() bool {
 	played := t.Count(Played)
 	heard := played + t.Count(Wrong) + len(t.Extras)
 	enough := min(foreignNotes, int(math.Ceil(foreignShare*float64(len(t.Matches)))))
-	return played < enough || float64(played) < foreignShare*float64(heard)
+	return played < enough || float64(played) < foreignShare*float64(max(heard, t.Last()+1))
 }
 
 // Last returns the index of the last chart note that was played at all, −1 for

@@ -108,6 +108,10 @@ func TestAnotherDrillIsForeign(t *testing.T) {
 	require.NoError(t, err)
 	assert.True(t, compare.Compare(chart, exact(other, 2, 90)).Foreign())
 	assert.True(t, compare.Compare(chart, nil).Foreign(), "silence is no take of the drill")
+	d.Pattern, d.Path.Position, d.Rhythm.NotesPerBeat = drill.FingerPerFret{Orders: [][]int{{2, 1, 3, 4}}}, 7, 4
+	near, err := d.Chart(guitar.Standard(), 150)
+	require.NoError(t, err)
+	assert.True(t, compare.Compare(chart, exact(near, 2, 150)).Foreign(), "on the same frets")
 }
 
 // Whatever notes are left out, the rest is laid on itself: nothing is wrong and
