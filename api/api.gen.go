@@ -25,6 +25,27 @@ import (
 	openapi_types "github.com/oapi-codegen/runtime/types"
 )
 
+// Defines values for BinnedKind.
+const (
+	BinnedKindAssignment BinnedKind = "assignment"
+	BinnedKindBlock      BinnedKind = "block"
+	BinnedKindDrill      BinnedKind = "drill"
+)
+
+// Valid indicates whether the value is a known member of the BinnedKind enum.
+func (e BinnedKind) Valid() bool {
+	switch e {
+	case BinnedKindAssignment:
+		return true
+	case BinnedKindBlock:
+		return true
+	case BinnedKindDrill:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for PersonRole.
 const (
 	Instructor PersonRole = "instructor"
@@ -58,6 +79,27 @@ func (e Source) Valid() bool {
 	case Microphone:
 		return true
 	case Simulated:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for TakeSummaryState.
+const (
+	Failed   TakeSummaryState = "failed"
+	Measured TakeSummaryState = "measured"
+	Waiting  TakeSummaryState = "waiting"
+)
+
+// Valid indicates whether the value is a known member of the TakeSummaryState enum.
+func (e TakeSummaryState) Valid() bool {
+	switch e {
+	case Failed:
+		return true
+	case Measured:
+		return true
+	case Waiting:
 		return true
 	default:
 		return false
@@ -122,6 +164,14 @@ type Assignment struct {
 	Version int `json:"version"`
 }
 
+// AssignmentPage A part of what is assigned
+type AssignmentPage struct {
+	Items []Assignment `json:"items"`
+
+	// Next Where the next page begins; none is left where it is missing
+	Next *string `json:"next,omitempty"`
+}
+
 // Attack defines model for Attack.
 type Attack = drill.Attack
 
@@ -138,8 +188,43 @@ type Bench struct {
 	Usual           Ladder           `json:"usual"`
 }
 
+// BinPage A part of the bin
+type BinPage struct {
+	Items []Binned `json:"items"`
+
+	// Next Where the next page begins; none is left where it is missing
+	Next *string `json:"next,omitempty"`
+}
+
+// Binned defines model for Binned.
+type Binned struct {
+	At   time.Time          `json:"at"`
+	Id   openapi_types.UUID `json:"id"`
+	Kind BinnedKind         `json:"kind"`
+
+	// Name Of the drill or block
+	Name string `json:"name"`
+
+	// Student From whom it was taken back
+	Student *string `json:"student,omitempty"`
+
+	// Until It can be brought back until then
+	Until time.Time `json:"until"`
+}
+
+// BinnedKind defines model for Binned.Kind.
+type BinnedKind string
+
 // Block defines model for Block.
 type Block = drillfile.Block
+
+// BlockPage A part of the blocks
+type BlockPage struct {
+	Items []SavedBlock `json:"items"`
+
+	// Next Where the next page begins; none is left where it is missing
+	Next *string `json:"next,omitempty"`
+}
 
 // Chart defines model for Chart.
 type Chart = drill.Chart
@@ -163,6 +248,7 @@ type Comment struct {
 
 	// Note Index over all passes
 	Note      int       `json:"note"`
+	Revision  int       `json:"revision"`
 	Text      string    `json:"text"`
 	WrittenAt time.Time `json:"writtenAt"`
 }
@@ -190,6 +276,14 @@ type Drill = drill.Drill
 
 // DrillFile defines model for DrillFile.
 type DrillFile = drillfile.File
+
+// DrillPage A part of the drills
+type DrillPage struct {
+	Items []SavedDrill `json:"items"`
+
+	// Next Where the next page begins; none is left where it is missing
+	Next *string `json:"next,omitempty"`
+}
 
 // Export defines model for Export.
 type Export struct {
@@ -309,6 +403,14 @@ type Person struct {
 // PersonRole defines model for Person.Role.
 type PersonRole string
 
+// PersonPage A part of the people of the studio
+type PersonPage struct {
+	Items []Person `json:"items"`
+
+	// Next Where the next page begins; none is left where it is missing
+	Next *string `json:"next,omitempty"`
+}
+
 // PlacedChord defines model for PlacedChord.
 type PlacedChord = drill.PlacedChord
 
@@ -340,11 +442,37 @@ type Problem struct {
 	Type   string   `json:"type"`
 }
 
+// Pupil defines model for Pupil.
+type Pupil struct {
+	Assignments []Assignment `json:"assignments"`
+	Person      Person       `json:"person"`
+}
+
+// PupilPage A part of the students
+type PupilPage struct {
+	Items []Pupil `json:"items"`
+
+	// Next Where the next page begins; none is left where it is missing
+	Next *string `json:"next,omitempty"`
+}
+
 // ReadySet defines model for ReadySet.
 type ReadySet = drill.ReadySet
 
 // Remark defines model for Remark.
 type Remark = drill.Remark
+
+// Remeasuring defines model for Remeasuring.
+type Remeasuring struct {
+	Cancelled bool `json:"cancelled"`
+	Done      int  `json:"done"`
+
+	// EndedAt Missing while it is under way
+	EndedAt   *time.Time `json:"endedAt,omitempty"`
+	Failed    int        `json:"failed"`
+	StartedAt time.Time  `json:"startedAt"`
+	Total     int        `json:"total"`
+}
 
 // Rhythm defines model for Rhythm.
 type Rhythm = drill.Rhythm
@@ -354,6 +482,9 @@ type SavedBlock struct {
 	Block  Block              `json:"block"`
 	Id     openapi_types.UUID `json:"id"`
 	MadeAt time.Time          `json:"madeAt"`
+
+	// Odd Why this program cannot read the block, which then is an empty one here
+	Odd *string `json:"odd,omitempty"`
 }
 
 // SavedDrill defines model for SavedDrill.
@@ -361,12 +492,28 @@ type SavedDrill struct {
 	ChangedAt time.Time          `json:"changedAt"`
 	File      DrillFile          `json:"file"`
 	Id        openapi_types.UUID `json:"id"`
-	Shelf     Shelf              `json:"shelf"`
+	Name      string             `json:"name"`
+
+	// Odd Why this program cannot read the drill, which then is an empty one here
+	Odd *string `json:"odd,omitempty"`
+
+	// Revision Counts the changes of the drill
+	Revision int   `json:"revision"`
+	Shelf    Shelf `json:"shelf"`
+
+	// ShelfRevision Counts the changes of the shelf
+	ShelfRevision int `json:"shelfRevision"`
 
 	// Students Who has it
 	Students []string `json:"students"`
 	Takes    int      `json:"takes"`
 	Version  int      `json:"version"`
+}
+
+// SavedSetup defines model for SavedSetup.
+type SavedSetup struct {
+	Revision int   `json:"revision"`
+	Setup    Setup `json:"setup"`
 }
 
 // Scale defines model for Scale.
@@ -419,31 +566,62 @@ type Strokes = drill.Strokes
 
 // Take defines model for Take.
 type Take struct {
-	Advice   Advice      `json:"advice"`
-	Analysis Analysis    `json:"analysis"`
+	Advice   *Advice     `json:"advice,omitempty"`
+	Analysis *Analysis   `json:"analysis,omitempty"`
 	Chart    Chart       `json:"chart"`
 	Comments []Comment   `json:"comments"`
 	Summary  TakeSummary `json:"summary"`
 }
 
+// TakeFigures What was measured, once it was
+type TakeFigures struct {
+	Decision       Decision `json:"decision"`
+	HeldBpm        float64  `json:"heldBpm"`
+	NotesPerSecond float64  `json:"notesPerSecond"`
+	RightPercent   float64  `json:"rightPercent"`
+	Seconds        float64  `json:"seconds"`
+	SpreadMs       float64  `json:"spreadMs"`
+	SpreadPercent  float64  `json:"spreadPercent"`
+}
+
+// TakePage A part of the takes
+type TakePage struct {
+	Items []TakeSummary `json:"items"`
+
+	// Next Where the next page begins; none is left where it is missing
+	Next *string `json:"next,omitempty"`
+}
+
 // TakeSummary defines model for TakeSummary.
 type TakeSummary struct {
-	AssignmentId   openapi_types.UUID `json:"assignmentId"`
-	Bpm            float64            `json:"bpm"`
-	Decision       Decision           `json:"decision"`
-	Demo           bool               `json:"demo"`
-	DrillName      string             `json:"drillName"`
-	HeldBpm        float64            `json:"heldBpm"`
-	Id             openapi_types.UUID `json:"id"`
-	NotesPerSecond float64            `json:"notesPerSecond"`
-	RecordedAt     time.Time          `json:"recordedAt"`
-	RightPercent   float64            `json:"rightPercent"`
-	Seconds        float64            `json:"seconds"`
-	Source         Source             `json:"source"`
-	SpreadMs       float64            `json:"spreadMs"`
-	SpreadPercent  float64            `json:"spreadPercent"`
-	Student        Person             `json:"student"`
+	AssignmentId openapi_types.UUID `json:"assignmentId"`
+	Bpm          float64            `json:"bpm"`
+	Demo         bool               `json:"demo"`
+	DrillName    string             `json:"drillName"`
+
+	// Failure Why it could not be measured, or not again
+	Failure    *string            `json:"failure,omitempty"`
+	HandedInAt time.Time          `json:"handedInAt"`
+	Id         openapi_types.UUID `json:"id"`
+
+	// Listener Version of the listener that judged it
+	Listener *int `json:"listener,omitempty"`
+
+	// Measured What was measured, once it was
+	Measured *TakeFigures `json:"measured,omitempty"`
+
+	// NewestListener Version of the listener there is now, where it is another
+	NewestListener *int `json:"newestListener,omitempty"`
+
+	// RecordedAt By the clock of the device
+	RecordedAt time.Time        `json:"recordedAt"`
+	Source     Source           `json:"source"`
+	State      TakeSummaryState `json:"state"`
+	Student    Person           `json:"student"`
 }
+
+// TakeSummaryState defines model for TakeSummary.State.
+type TakeSummaryState string
 
 // Tapping defines model for Tapping.
 type Tapping = drill.Tapping
@@ -466,6 +644,13 @@ type Transition = evenness.Transition
 
 // Trend defines model for Trend.
 type Trend = progress.Trend
+
+// TrendPage The latest part of a trend, or one before it
+type TrendPage struct {
+	// Next Where the takes before these begin; none are left where it is missing
+	Next  *string `json:"next,omitempty"`
+	Trend Trend   `json:"trend"`
+}
 
 // TrendPoint defines model for TrendPoint.
 type TrendPoint = progress.Point
@@ -490,7 +675,10 @@ type Variety = drill.Variety
 
 // Version defines model for Version.
 type Version struct {
-	File    DrillFile `json:"file"`
+	File DrillFile `json:"file"`
+
+	// Odd Why this program cannot read the version, which then is an empty one here
+	Odd     *string   `json:"odd,omitempty"`
 	SavedAt time.Time `json:"savedAt"`
 
 	// Students Who have it on the stand
@@ -499,20 +687,45 @@ type Version struct {
 	Version  int      `json:"version"`
 }
 
+// VersionPage A part of the history of a drill
+type VersionPage struct {
+	Items []Version `json:"items"`
+
+	// Next Where the next page begins; none is left where it is missing
+	Next *string `json:"next,omitempty"`
+}
+
 // Weak defines model for Weak.
 type Weak = simulate.Weak
 
 // Weights defines model for Weights.
 type Weights = drill.Weights
 
+// After defines model for After.
+type After = string
+
 // For defines model for For.
 type For = openapi_types.UUID
+
+// IfMatch defines model for IfMatch.
+type IfMatch = int
+
+// Limit defines model for Limit.
+type Limit = int
+
+// NewId defines model for NewId.
+type NewId = openapi_types.UUID
 
 // DrillBody defines model for DrillBody.
 type DrillBody = DrillFile
 
 // ListAssignmentsParams defines parameters for ListAssignments.
 type ListAssignmentsParams struct {
+	// After The page that comes after this; the first one where not given
+	After *After `form:"after,omitempty" json:"after,omitempty"`
+
+	// Limit Items of the page
+	Limit     *Limit              `form:"limit,omitempty" json:"limit,omitempty"`
 	StudentId *openapi_types.UUID `form:"studentId,omitempty" json:"studentId,omitempty"`
 	DrillId   *openapi_types.UUID `form:"drillId,omitempty" json:"drillId,omitempty"`
 }
@@ -521,6 +734,15 @@ type ListAssignmentsParams struct {
 type AssignJSONBody struct {
 	DrillId   openapi_types.UUID `json:"drillId"`
 	StudentId openapi_types.UUID `json:"studentId"`
+}
+
+// GetProgressParams defines parameters for GetProgress.
+type GetProgressParams struct {
+	// After The page that comes after this; the first one where not given
+	After *After `form:"after,omitempty" json:"after,omitempty"`
+
+	// Limit Items of the page
+	Limit *Limit `form:"limit,omitempty" json:"limit,omitempty"`
 }
 
 // AddTakeParams defines parameters for AddTake.
@@ -532,24 +754,78 @@ type AddTakeParams struct {
 
 	// Version Of the drill that was played; the one on the stand now where not given
 	Version *int `form:"version,omitempty" json:"version,omitempty"`
+
+	// RecordedAt When it was recorded, by the clock of the device; now where not given
+	RecordedAt *time.Time `form:"recordedAt,omitempty" json:"recordedAt,omitempty"`
+}
+
+// ListBinParams defines parameters for ListBin.
+type ListBinParams struct {
+	// After The page that comes after this; the first one where not given
+	After *After `form:"after,omitempty" json:"after,omitempty"`
+}
+
+// ListBlocksParams defines parameters for ListBlocks.
+type ListBlocksParams struct {
+	// After The page that comes after this; the first one where not given
+	After *After `form:"after,omitempty" json:"after,omitempty"`
+
+	// Limit Items of the page
+	Limit *Limit `form:"limit,omitempty" json:"limit,omitempty"`
 }
 
 // CreateBlockParams defines parameters for CreateBlock.
 type CreateBlockParams struct {
 	// For Whose guitar and hand it is for; one's own where not given
 	For *For `form:"for,omitempty" json:"for,omitempty"`
+
+	// Id Of what is made; the same id twice makes one
+	Id NewId `form:"id" json:"id"`
+}
+
+// ListDrillsParams defines parameters for ListDrills.
+type ListDrillsParams struct {
+	// After The page that comes after this; the first one where not given
+	After *After `form:"after,omitempty" json:"after,omitempty"`
+
+	// Limit Items of the page
+	Limit *Limit `form:"limit,omitempty" json:"limit,omitempty"`
 }
 
 // CreateDrillParams defines parameters for CreateDrill.
 type CreateDrillParams struct {
 	// For Whose guitar and hand it is for; one's own where not given
 	For *For `form:"for,omitempty" json:"for,omitempty"`
+
+	// Id Of what is made; the same id twice makes one
+	Id NewId `form:"id" json:"id"`
 }
 
 // ChangeDrillParams defines parameters for ChangeDrill.
 type ChangeDrillParams struct {
 	// For Whose guitar and hand it is for; one's own where not given
 	For *For `form:"for,omitempty" json:"for,omitempty"`
+
+	// IfMatch The revision that the change was made on, 0 for what is new
+	IfMatch IfMatch `json:"If-Match"`
+}
+
+// CopyDrillParams defines parameters for CopyDrill.
+type CopyDrillParams struct {
+	// Id Of what is made; the same id twice makes one
+	Id NewId `form:"id" json:"id"`
+}
+
+// PutOnShelfParams defines parameters for PutOnShelf.
+type PutOnShelfParams struct {
+	// IfMatch The revision that the change was made on, 0 for what is new
+	IfMatch IfMatch `json:"If-Match"`
+}
+
+// ListVersionsParams defines parameters for ListVersions.
+type ListVersionsParams struct {
+	// After The page that comes after this; the first one where not given
+	After *After `form:"after,omitempty" json:"after,omitempty"`
 }
 
 // ExportParams defines parameters for Export.
@@ -567,6 +843,18 @@ type ExportParamsFormat string
 type ImportParams struct {
 	// For Whose guitar and hand it is for; one's own where not given
 	For *For `form:"for,omitempty" json:"for,omitempty"`
+}
+
+// ListPeopleParams defines parameters for ListPeople.
+type ListPeopleParams struct {
+	// After The page that comes after this; the first one where not given
+	After *After `form:"after,omitempty" json:"after,omitempty"`
+}
+
+// ChangeSetupParams defines parameters for ChangeSetup.
+type ChangeSetupParams struct {
+	// IfMatch The revision that the change was made on, 0 for what is new
+	IfMatch IfMatch `json:"If-Match"`
 }
 
 // PreviewParams defines parameters for Preview.
@@ -600,8 +888,22 @@ type EnterJSONBody struct {
 	PersonId openapi_types.UUID `json:"personId"`
 }
 
+// ListPupilsParams defines parameters for ListPupils.
+type ListPupilsParams struct {
+	// After The page that comes after this; the first one where not given
+	After *After `form:"after,omitempty" json:"after,omitempty"`
+
+	// Limit Items of the page
+	Limit *Limit `form:"limit,omitempty" json:"limit,omitempty"`
+}
+
 // ListTakesParams defines parameters for ListTakes.
 type ListTakesParams struct {
+	// After The page that comes after this; the first one where not given
+	After *After `form:"after,omitempty" json:"after,omitempty"`
+
+	// Limit Items of the page
+	Limit        *Limit              `form:"limit,omitempty" json:"limit,omitempty"`
 	AssignmentId *openapi_types.UUID `form:"assignmentId,omitempty" json:"assignmentId,omitempty"`
 	StudentId    *openapi_types.UUID `form:"studentId,omitempty" json:"studentId,omitempty"`
 }
@@ -610,6 +912,12 @@ type ListTakesParams struct {
 type PutCommentJSONBody struct {
 	Note int    `json:"note"`
 	Text string `json:"text"`
+}
+
+// PutCommentParams defines parameters for PutComment.
+type PutCommentParams struct {
+	// IfMatch The revision that the change was made on, 0 for what is new
+	IfMatch IfMatch `json:"If-Match"`
 }
 
 // VaryParams defines parameters for Vary.
@@ -677,19 +985,25 @@ type ServerInterface interface {
 	GiveNewest(c *gin.Context, assignmentId openapi_types.UUID)
 	// The takes of an assignment as a trend
 	// (GET /assignments/{assignmentId}/progress)
-	GetProgress(c *gin.Context, assignmentId openapi_types.UUID)
+	GetProgress(c *gin.Context, assignmentId openapi_types.UUID, params GetProgressParams)
+	// Give an assignment back that was taken back; the student stands where they stood
+	// (POST /assignments/{assignmentId}/restore)
+	Reassign(c *gin.Context, assignmentId openapi_types.UUID)
 	// Let the simulated player make a take
 	// (PUT /assignments/{assignmentId}/simulated/{takeId})
 	SimulateTake(c *gin.Context, assignmentId openapi_types.UUID, takeId openapi_types.UUID)
-	// Hand in a recording, WAV or FLAC, or what was played as a MIDI file
+	// Hand in a recording, WAV or FLAC, or what was played as a MIDI file; once answered, it is kept
 	// (PUT /assignments/{assignmentId}/takes/{takeId})
 	AddTake(c *gin.Context, assignmentId openapi_types.UUID, takeId openapi_types.UUID, params AddTakeParams)
 	// What drills can be made from
 	// (GET /bench)
 	GetBench(c *gin.Context)
+	// What was deleted or taken back and can be brought back
+	// (GET /bin)
+	ListBin(c *gin.Context, params ListBinParams)
 	// Drills to be practised one after the other
 	// (GET /blocks)
-	ListBlocks(c *gin.Context)
+	ListBlocks(c *gin.Context, params ListBlocksParams)
 
 	// (POST /blocks)
 	CreateBlock(c *gin.Context, params CreateBlockParams)
@@ -699,9 +1013,12 @@ type ServerInterface interface {
 
 	// (GET /blocks/{blockId})
 	GetBlock(c *gin.Context, blockId openapi_types.UUID)
+	// Bring a deleted block back
+	// (POST /blocks/{blockId}/restore)
+	RestoreBlock(c *gin.Context, blockId openapi_types.UUID)
 
 	// (GET /drills)
-	ListDrills(c *gin.Context)
+	ListDrills(c *gin.Context, params ListDrillsParams)
 
 	// (POST /drills)
 	CreateDrill(c *gin.Context, params CreateDrillParams)
@@ -716,13 +1033,16 @@ type ServerInterface interface {
 	ChangeDrill(c *gin.Context, drillId openapi_types.UUID, params ChangeDrillParams)
 
 	// (POST /drills/{drillId}/copy)
-	CopyDrill(c *gin.Context, drillId openapi_types.UUID)
+	CopyDrill(c *gin.Context, drillId openapi_types.UUID, params CopyDrillParams)
+	// Bring a deleted drill back, with the assignments that ended with it
+	// (POST /drills/{drillId}/restore)
+	RestoreDrill(c *gin.Context, drillId openapi_types.UUID)
 	// Say where a drill stands in the library
 	// (PUT /drills/{drillId}/shelf)
-	PutOnShelf(c *gin.Context, drillId openapi_types.UUID)
+	PutOnShelf(c *gin.Context, drillId openapi_types.UUID, params PutOnShelfParams)
 	// A drill's history
 	// (GET /drills/{drillId}/versions)
-	ListVersions(c *gin.Context, drillId openapi_types.UUID)
+	ListVersions(c *gin.Context, drillId openapi_types.UUID, params ListVersionsParams)
 	// Take a drill out in an open format
 	// (POST /export)
 	Export(c *gin.Context, params ExportParams)
@@ -731,16 +1051,25 @@ type ServerInterface interface {
 	Import(c *gin.Context, params ImportParams)
 	// Who can be chosen at the door
 	// (GET /people)
-	ListPeople(c *gin.Context)
+	ListPeople(c *gin.Context, params ListPeopleParams)
 	// Somebody's guitar, hand and weights
 	// (GET /people/{personId}/setup)
 	GetSetup(c *gin.Context, personId openapi_types.UUID)
 
 	// (PUT /people/{personId}/setup)
-	ChangeSetup(c *gin.Context, personId openapi_types.UUID)
+	ChangeSetup(c *gin.Context, personId openapi_types.UUID, params ChangeSetupParams)
 	// Write a drill out while it is being set, and look at it with an instructor's eyes
 	// (POST /preview)
 	Preview(c *gin.Context, params PreviewParams)
+	// Leave the rest as it is
+	// (DELETE /remeasuring)
+	CancelRemeasuring(c *gin.Context)
+	// How far measuring all takes again is
+	// (GET /remeasuring)
+	GetRemeasuring(c *gin.Context)
+	// Measure all takes again, one after the other; does nothing while that is under way
+	// (POST /remeasuring)
+	Remeasure(c *gin.Context)
 	// Transpose a drill, move it to other strings, or make its notes one's own
 	// (POST /rework)
 	Rework(c *gin.Context, params ReworkParams)
@@ -753,6 +1082,9 @@ type ServerInterface interface {
 	// Choose who one is
 	// (PUT /session)
 	Enter(c *gin.Context)
+	// The students with what is assigned to them
+	// (GET /students)
+	ListPupils(c *gin.Context, params ListPupilsParams)
 	// Takes, the latest first; a student sees only their own
 	// (GET /takes)
 	ListTakes(c *gin.Context, params ListTakesParams)
@@ -764,10 +1096,13 @@ type ServerInterface interface {
 	DeleteComment(c *gin.Context, takeId openapi_types.UUID, commentId openapi_types.UUID)
 	// Pin a comment to a note, or change it
 	// (PUT /takes/{takeId}/comments/{commentId})
-	PutComment(c *gin.Context, takeId openapi_types.UUID, commentId openapi_types.UUID)
+	PutComment(c *gin.Context, takeId openapi_types.UUID, commentId openapi_types.UUID, params PutCommentParams)
 	// Two takes of the same notes side by side, the earlier one first
 	// (GET /takes/{takeId}/contrast/{otherId})
 	GetContrast(c *gin.Context, takeId openapi_types.UUID, otherId openapi_types.UUID)
+	// Measure a take again; what was measured stays until then
+	// (POST /takes/{takeId}/measure)
+	MeasureTake(c *gin.Context, takeId openapi_types.UUID)
 	// Keep a remedy as a drill and put it on the student's stand; once made, the same again
 	// (POST /takes/{takeId}/remedies/{number})
 	TakeRemedy(c *gin.Context, takeId openapi_types.UUID, number int)
@@ -796,6 +1131,22 @@ func (siw *ServerInterfaceWrapper) ListAssignments(c *gin.Context) {
 
 	// Parameter object where we will unmarshal all parameters from the context
 	var params ListAssignmentsParams
+
+	// ------------- Optional query parameter "after" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "after", c.Request.URL.Query(), &params.After, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter after: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "limit" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "limit", c.Request.URL.Query(), &params.Limit, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter limit: %w", err), http.StatusBadRequest)
+		return
+	}
 
 	// ------------- Optional query parameter "studentId" -------------
 
@@ -926,6 +1277,25 @@ func (siw *ServerInterfaceWrapper) GetProgress(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetProgressParams
+
+	// ------------- Optional query parameter "after" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "after", c.Request.URL.Query(), &params.After, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter after: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "limit" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "limit", c.Request.URL.Query(), &params.Limit, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter limit: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -933,7 +1303,32 @@ func (siw *ServerInterfaceWrapper) GetProgress(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.GetProgress(c, assignmentId)
+	siw.Handler.GetProgress(c, assignmentId, params)
+}
+
+// Reassign operation middleware
+func (siw *ServerInterfaceWrapper) Reassign(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "assignmentId" -------------
+	var assignmentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "assignmentId", c.Param("assignmentId"), &assignmentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter assignmentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.Reassign(c, assignmentId)
 }
 
 // SimulateTake operation middleware
@@ -1021,6 +1416,14 @@ func (siw *ServerInterfaceWrapper) AddTake(c *gin.Context) {
 		return
 	}
 
+	// ------------- Optional query parameter "recordedAt" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "recordedAt", c.Request.URL.Query(), &params.RecordedAt, runtime.BindQueryParameterOptions{Type: "string", Format: "date-time"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter recordedAt: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -1044,8 +1447,22 @@ func (siw *ServerInterfaceWrapper) GetBench(c *gin.Context) {
 	siw.Handler.GetBench(c)
 }
 
-// ListBlocks operation middleware
-func (siw *ServerInterfaceWrapper) ListBlocks(c *gin.Context) {
+// ListBin operation middleware
+func (siw *ServerInterfaceWrapper) ListBin(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ListBinParams
+
+	// ------------- Optional query parameter "after" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "after", c.Request.URL.Query(), &params.After, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter after: %w", err), http.StatusBadRequest)
+		return
+	}
 
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
@@ -1054,7 +1471,42 @@ func (siw *ServerInterfaceWrapper) ListBlocks(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.ListBlocks(c)
+	siw.Handler.ListBin(c, params)
+}
+
+// ListBlocks operation middleware
+func (siw *ServerInterfaceWrapper) ListBlocks(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ListBlocksParams
+
+	// ------------- Optional query parameter "after" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "after", c.Request.URL.Query(), &params.After, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter after: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "limit" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "limit", c.Request.URL.Query(), &params.Limit, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter limit: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListBlocks(c, params)
 }
 
 // CreateBlock operation middleware
@@ -1071,6 +1523,14 @@ func (siw *ServerInterfaceWrapper) CreateBlock(c *gin.Context) {
 	err = runtime.BindQueryParameterWithOptions("form", true, false, "for", c.Request.URL.Query(), &params.For, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
 	if err != nil {
 		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter for: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Required query parameter "id" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "id", c.Request.URL.Query(), &params.Id, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
 		return
 	}
 
@@ -1134,8 +1594,20 @@ func (siw *ServerInterfaceWrapper) GetBlock(c *gin.Context) {
 	siw.Handler.GetBlock(c, blockId)
 }
 
-// ListDrills operation middleware
-func (siw *ServerInterfaceWrapper) ListDrills(c *gin.Context) {
+// RestoreBlock operation middleware
+func (siw *ServerInterfaceWrapper) RestoreBlock(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "blockId" -------------
+	var blockId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "blockId", c.Param("blockId"), &blockId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter blockId: %w", err), http.StatusBadRequest)
+		return
+	}
 
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
@@ -1144,7 +1616,42 @@ func (siw *ServerInterfaceWrapper) ListDrills(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.ListDrills(c)
+	siw.Handler.RestoreBlock(c, blockId)
+}
+
+// ListDrills operation middleware
+func (siw *ServerInterfaceWrapper) ListDrills(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ListDrillsParams
+
+	// ------------- Optional query parameter "after" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "after", c.Request.URL.Query(), &params.After, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter after: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "limit" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "limit", c.Request.URL.Query(), &params.Limit, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter limit: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListDrills(c, params)
 }
 
 // CreateDrill operation middleware
@@ -1161,6 +1668,14 @@ func (siw *ServerInterfaceWrapper) CreateDrill(c *gin.Context) {
 	err = runtime.BindQueryParameterWithOptions("form", true, false, "for", c.Request.URL.Query(), &params.For, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
 	if err != nil {
 		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter for: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Required query parameter "id" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "id", c.Request.URL.Query(), &params.Id, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
 		return
 	}
 
@@ -1250,6 +1765,30 @@ func (siw *ServerInterfaceWrapper) ChangeDrill(c *gin.Context) {
 		return
 	}
 
+	headers := c.Request.Header
+
+	// ------------- Required header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: true, Type: "integer", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = IfMatch
+
+	} else {
+		siw.ErrorHandler(c, fmt.Errorf("Header parameter If-Match is required, but not found"), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -1275,6 +1814,17 @@ func (siw *ServerInterfaceWrapper) CopyDrill(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params CopyDrillParams
+
+	// ------------- Required query parameter "id" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "id", c.Request.URL.Query(), &params.Id, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -1282,7 +1832,32 @@ func (siw *ServerInterfaceWrapper) CopyDrill(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.CopyDrill(c, drillId)
+	siw.Handler.CopyDrill(c, drillId, params)
+}
+
+// RestoreDrill operation middleware
+func (siw *ServerInterfaceWrapper) RestoreDrill(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "drillId" -------------
+	var drillId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "drillId", c.Param("drillId"), &drillId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter drillId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RestoreDrill(c, drillId)
 }
 
 // PutOnShelf operation middleware
@@ -1300,6 +1875,33 @@ func (siw *ServerInterfaceWrapper) PutOnShelf(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PutOnShelfParams
+
+	headers := c.Request.Header
+
+	// ------------- Required header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: true, Type: "integer", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = IfMatch
+
+	} else {
+		siw.ErrorHandler(c, fmt.Errorf("Header parameter If-Match is required, but not found"), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -1307,7 +1909,7 @@ func (siw *ServerInterfaceWrapper) PutOnShelf(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.PutOnShelf(c, drillId)
+	siw.Handler.PutOnShelf(c, drillId, params)
 }
 
 // ListVersions operation middleware
@@ -1325,6 +1927,17 @@ func (siw *ServerInterfaceWrapper) ListVersions(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ListVersionsParams
+
+	// ------------- Optional query parameter "after" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "after", c.Request.URL.Query(), &params.After, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter after: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -1332,7 +1945,7 @@ func (siw *ServerInterfaceWrapper) ListVersions(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.ListVersions(c, drillId)
+	siw.Handler.ListVersions(c, drillId, params)
 }
 
 // Export operation middleware
@@ -1408,6 +2021,20 @@ func (siw *ServerInterfaceWrapper) Import(c *gin.Context) {
 // ListPeople operation middleware
 func (siw *ServerInterfaceWrapper) ListPeople(c *gin.Context) {
 
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ListPeopleParams
+
+	// ------------- Optional query parameter "after" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "after", c.Request.URL.Query(), &params.After, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter after: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -1415,7 +2042,7 @@ func (siw *ServerInterfaceWrapper) ListPeople(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.ListPeople(c)
+	siw.Handler.ListPeople(c, params)
 }
 
 // GetSetup operation middleware
@@ -1458,6 +2085,33 @@ func (siw *ServerInterfaceWrapper) ChangeSetup(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ChangeSetupParams
+
+	headers := c.Request.Header
+
+	// ------------- Required header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: true, Type: "integer", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = IfMatch
+
+	} else {
+		siw.ErrorHandler(c, fmt.Errorf("Header parameter If-Match is required, but not found"), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -1465,7 +2119,7 @@ func (siw *ServerInterfaceWrapper) ChangeSetup(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.ChangeSetup(c, personId)
+	siw.Handler.ChangeSetup(c, personId, params)
 }
 
 // Preview operation middleware
@@ -1493,6 +2147,45 @@ func (siw *ServerInterfaceWrapper) Preview(c *gin.Context) {
 	}
 
 	siw.Handler.Preview(c, params)
+}
+
+// CancelRemeasuring operation middleware
+func (siw *ServerInterfaceWrapper) CancelRemeasuring(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.CancelRemeasuring(c)
+}
+
+// GetRemeasuring operation middleware
+func (siw *ServerInterfaceWrapper) GetRemeasuring(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetRemeasuring(c)
+}
+
+// Remeasure operation middleware
+func (siw *ServerInterfaceWrapper) Remeasure(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.Remeasure(c)
 }
 
 // Rework operation middleware
@@ -1561,6 +2254,41 @@ func (siw *ServerInterfaceWrapper) Enter(c *gin.Context) {
 	siw.Handler.Enter(c)
 }
 
+// ListPupils operation middleware
+func (siw *ServerInterfaceWrapper) ListPupils(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ListPupilsParams
+
+	// ------------- Optional query parameter "after" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "after", c.Request.URL.Query(), &params.After, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter after: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "limit" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "limit", c.Request.URL.Query(), &params.Limit, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter limit: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListPupils(c, params)
+}
+
 // ListTakes operation middleware
 func (siw *ServerInterfaceWrapper) ListTakes(c *gin.Context) {
 
@@ -1569,6 +2297,22 @@ func (siw *ServerInterfaceWrapper) ListTakes(c *gin.Context) {
 
 	// Parameter object where we will unmarshal all parameters from the context
 	var params ListTakesParams
+
+	// ------------- Optional query parameter "after" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "after", c.Request.URL.Query(), &params.After, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter after: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "limit" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "limit", c.Request.URL.Query(), &params.Limit, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter limit: %w", err), http.StatusBadRequest)
+		return
+	}
 
 	// ------------- Optional query parameter "assignmentId" -------------
 
@@ -1679,6 +2423,33 @@ func (siw *ServerInterfaceWrapper) PutComment(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PutCommentParams
+
+	headers := c.Request.Header
+
+	// ------------- Required header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: true, Type: "integer", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = IfMatch
+
+	} else {
+		siw.ErrorHandler(c, fmt.Errorf("Header parameter If-Match is required, but not found"), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -1686,7 +2457,7 @@ func (siw *ServerInterfaceWrapper) PutComment(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.PutComment(c, takeId, commentId)
+	siw.Handler.PutComment(c, takeId, commentId, params)
 }
 
 // GetContrast operation middleware
@@ -1721,6 +2492,31 @@ func (siw *ServerInterfaceWrapper) GetContrast(c *gin.Context) {
 	}
 
 	siw.Handler.GetContrast(c, takeId, otherId)
+}
+
+// MeasureTake operation middleware
+func (siw *ServerInterfaceWrapper) MeasureTake(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "takeId" -------------
+	var takeId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "takeId", c.Param("takeId"), &takeId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter takeId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.MeasureTake(c, takeId)
 }
 
 // TakeRemedy operation middleware
@@ -1850,19 +2646,23 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/assignments/:assignmentId", wrapper.GetAssignment)
 	router.POST(options.BaseURL+"/assignments/:assignmentId/newest", wrapper.GiveNewest)
 	router.GET(options.BaseURL+"/assignments/:assignmentId/progress", wrapper.GetProgress)
+	router.POST(options.BaseURL+"/assignments/:assignmentId/restore", wrapper.Reassign)
 	router.PUT(options.BaseURL+"/assignments/:assignmentId/simulated/:takeId", wrapper.SimulateTake)
 	router.PUT(options.BaseURL+"/assignments/:assignmentId/takes/:takeId", wrapper.AddTake)
 	router.GET(options.BaseURL+"/bench", wrapper.GetBench)
+	router.GET(options.BaseURL+"/bin", wrapper.ListBin)
 	router.GET(options.BaseURL+"/blocks", wrapper.ListBlocks)
 	router.POST(options.BaseURL+"/blocks", wrapper.CreateBlock)
 	router.DELETE(options.BaseURL+"/blocks/:blockId", wrapper.DeleteBlock)
 	router.GET(options.BaseURL+"/blocks/:blockId", wrapper.GetBlock)
+	router.POST(options.BaseURL+"/blocks/:blockId/restore", wrapper.RestoreBlock)
 	router.GET(options.BaseURL+"/drills", wrapper.ListDrills)
 	router.POST(options.BaseURL+"/drills", wrapper.CreateDrill)
 	router.DELETE(options.BaseURL+"/drills/:drillId", wrapper.DeleteDrill)
 	router.GET(options.BaseURL+"/drills/:drillId", wrapper.GetDrill)
 	router.PUT(options.BaseURL+"/drills/:drillId", wrapper.ChangeDrill)
 	router.POST(options.BaseURL+"/drills/:drillId/copy", wrapper.CopyDrill)
+	router.POST(options.BaseURL+"/drills/:drillId/restore", wrapper.RestoreDrill)
 	router.PUT(options.BaseURL+"/drills/:drillId/shelf", wrapper.PutOnShelf)
 	router.GET(options.BaseURL+"/drills/:drillId/versions", wrapper.ListVersions)
 	router.POST(options.BaseURL+"/export", wrapper.Export)
@@ -1871,15 +2671,20 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/people/:personId/setup", wrapper.GetSetup)
 	router.PUT(options.BaseURL+"/people/:personId/setup", wrapper.ChangeSetup)
 	router.POST(options.BaseURL+"/preview", wrapper.Preview)
+	router.DELETE(options.BaseURL+"/remeasuring", wrapper.CancelRemeasuring)
+	router.GET(options.BaseURL+"/remeasuring", wrapper.GetRemeasuring)
+	router.POST(options.BaseURL+"/remeasuring", wrapper.Remeasure)
 	router.POST(options.BaseURL+"/rework", wrapper.Rework)
 	router.DELETE(options.BaseURL+"/session", wrapper.Leave)
 	router.GET(options.BaseURL+"/session", wrapper.GetSession)
 	router.PUT(options.BaseURL+"/session", wrapper.Enter)
+	router.GET(options.BaseURL+"/students", wrapper.ListPupils)
 	router.GET(options.BaseURL+"/takes", wrapper.ListTakes)
 	router.GET(options.BaseURL+"/takes/:takeId", wrapper.GetTake)
 	router.DELETE(options.BaseURL+"/takes/:takeId/comments/:commentId", wrapper.DeleteComment)
 	router.PUT(options.BaseURL+"/takes/:takeId/comments/:commentId", wrapper.PutComment)
 	router.GET(options.BaseURL+"/takes/:takeId/contrast/:otherId", wrapper.GetContrast)
+	router.POST(options.BaseURL+"/takes/:takeId/measure", wrapper.MeasureTake)
 	router.POST(options.BaseURL+"/takes/:takeId/remedies/:number", wrapper.TakeRemedy)
 	router.GET(options.BaseURL+"/takes/:takeId/sound", wrapper.GetSound)
 	router.POST(options.BaseURL+"/variations", wrapper.Vary)
@@ -1895,7 +2700,7 @@ type ListAssignmentsResponseObject interface {
 	VisitListAssignmentsResponse(w http.ResponseWriter) error
 }
 
-type ListAssignments200JSONResponse []Assignment
+type ListAssignments200JSONResponse AssignmentPage
 
 func (response ListAssignments200JSONResponse) VisitListAssignmentsResponse(w http.ResponseWriter) error {
 
@@ -2078,13 +2883,14 @@ func (response GiveNewestdefaultApplicationProblemPlusJSONResponse) VisitGiveNew
 
 type GetProgressRequestObject struct {
 	AssignmentId openapi_types.UUID `json:"assignmentId"`
+	Params       GetProgressParams
 }
 
 type GetProgressResponseObject interface {
 	VisitGetProgressResponse(w http.ResponseWriter) error
 }
 
-type GetProgress200JSONResponse Trend
+type GetProgress200JSONResponse TrendPage
 
 func (response GetProgress200JSONResponse) VisitGetProgressResponse(w http.ResponseWriter) error {
 
@@ -2104,6 +2910,45 @@ type GetProgressdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response GetProgressdefaultApplicationProblemPlusJSONResponse) VisitGetProgressResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ReassignRequestObject struct {
+	AssignmentId openapi_types.UUID `json:"assignmentId"`
+}
+
+type ReassignResponseObject interface {
+	VisitReassignResponse(w http.ResponseWriter) error
+}
+
+type Reassign200JSONResponse Assignment
+
+func (response Reassign200JSONResponse) VisitReassignResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ReassigndefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ReassigndefaultApplicationProblemPlusJSONResponse) VisitReassignResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -2135,6 +2980,20 @@ func (response SimulateTake200JSONResponse) VisitSimulateTakeResponse(w http.Res
 	}
 	w.Header().Set("Content-Type", "application/json")
 	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SimulateTake202JSONResponse Take
+
+func (response SimulateTake202JSONResponse) VisitSimulateTakeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(202)
 	_, err := buf.WriteTo(w)
 	return err
 }
@@ -2177,6 +3036,20 @@ func (response AddTake200JSONResponse) VisitAddTakeResponse(w http.ResponseWrite
 	}
 	w.Header().Set("Content-Type", "application/json")
 	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddTake202JSONResponse Take
+
+func (response AddTake202JSONResponse) VisitAddTakeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(202)
 	_, err := buf.WriteTo(w)
 	return err
 }
@@ -2236,14 +3109,54 @@ func (response GetBenchdefaultApplicationProblemPlusJSONResponse) VisitGetBenchR
 	return err
 }
 
+type ListBinRequestObject struct {
+	Params ListBinParams
+}
+
+type ListBinResponseObject interface {
+	VisitListBinResponse(w http.ResponseWriter) error
+}
+
+type ListBin200JSONResponse BinPage
+
+func (response ListBin200JSONResponse) VisitListBinResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListBindefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListBindefaultApplicationProblemPlusJSONResponse) VisitListBinResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ListBlocksRequestObject struct {
+	Params ListBlocksParams
 }
 
 type ListBlocksResponseObject interface {
 	VisitListBlocksResponse(w http.ResponseWriter) error
 }
 
-type ListBlocks200JSONResponse []SavedBlock
+type ListBlocks200JSONResponse BlockPage
 
 func (response ListBlocks200JSONResponse) VisitListBlocksResponse(w http.ResponseWriter) error {
 
@@ -2386,14 +3299,48 @@ func (response GetBlockdefaultApplicationProblemPlusJSONResponse) VisitGetBlockR
 	return err
 }
 
+type RestoreBlockRequestObject struct {
+	BlockId openapi_types.UUID `json:"blockId"`
+}
+
+type RestoreBlockResponseObject interface {
+	VisitRestoreBlockResponse(w http.ResponseWriter) error
+}
+
+type RestoreBlock204Response struct {
+}
+
+func (response RestoreBlock204Response) VisitRestoreBlockResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type RestoreBlockdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RestoreBlockdefaultApplicationProblemPlusJSONResponse) VisitRestoreBlockResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ListDrillsRequestObject struct {
+	Params ListDrillsParams
 }
 
 type ListDrillsResponseObject interface {
 	VisitListDrillsResponse(w http.ResponseWriter) error
 }
 
-type ListDrills200JSONResponse []SavedDrill
+type ListDrills200JSONResponse DrillPage
 
 func (response ListDrills200JSONResponse) VisitListDrillsResponse(w http.ResponseWriter) error {
 
@@ -2579,6 +3526,7 @@ func (response ChangeDrilldefaultApplicationProblemPlusJSONResponse) VisitChange
 
 type CopyDrillRequestObject struct {
 	DrillId openapi_types.UUID `json:"drillId"`
+	Params  CopyDrillParams
 }
 
 type CopyDrillResponseObject interface {
@@ -2616,8 +3564,42 @@ func (response CopyDrilldefaultApplicationProblemPlusJSONResponse) VisitCopyDril
 	return err
 }
 
+type RestoreDrillRequestObject struct {
+	DrillId openapi_types.UUID `json:"drillId"`
+}
+
+type RestoreDrillResponseObject interface {
+	VisitRestoreDrillResponse(w http.ResponseWriter) error
+}
+
+type RestoreDrill204Response struct {
+}
+
+func (response RestoreDrill204Response) VisitRestoreDrillResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type RestoreDrilldefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RestoreDrilldefaultApplicationProblemPlusJSONResponse) VisitRestoreDrillResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type PutOnShelfRequestObject struct {
 	DrillId openapi_types.UUID `json:"drillId"`
+	Params  PutOnShelfParams
 	Body    *PutOnShelfJSONRequestBody
 }
 
@@ -2658,13 +3640,14 @@ func (response PutOnShelfdefaultApplicationProblemPlusJSONResponse) VisitPutOnSh
 
 type ListVersionsRequestObject struct {
 	DrillId openapi_types.UUID `json:"drillId"`
+	Params  ListVersionsParams
 }
 
 type ListVersionsResponseObject interface {
 	VisitListVersionsResponse(w http.ResponseWriter) error
 }
 
-type ListVersions200JSONResponse []Version
+type ListVersions200JSONResponse VersionPage
 
 func (response ListVersions200JSONResponse) VisitListVersionsResponse(w http.ResponseWriter) error {
 
@@ -2779,13 +3762,14 @@ func (response ImportdefaultApplicationProblemPlusJSONResponse) VisitImportRespo
 }
 
 type ListPeopleRequestObject struct {
+	Params ListPeopleParams
 }
 
 type ListPeopleResponseObject interface {
 	VisitListPeopleResponse(w http.ResponseWriter) error
 }
 
-type ListPeople200JSONResponse []Person
+type ListPeople200JSONResponse PersonPage
 
 func (response ListPeople200JSONResponse) VisitListPeopleResponse(w http.ResponseWriter) error {
 
@@ -2824,7 +3808,7 @@ type GetSetupResponseObject interface {
 	VisitGetSetupResponse(w http.ResponseWriter) error
 }
 
-type GetSetup200JSONResponse Setup
+type GetSetup200JSONResponse SavedSetup
 
 func (response GetSetup200JSONResponse) VisitGetSetupResponse(w http.ResponseWriter) error {
 
@@ -2857,6 +3841,7 @@ func (response GetSetupdefaultApplicationProblemPlusJSONResponse) VisitGetSetupR
 
 type ChangeSetupRequestObject struct {
 	PersonId openapi_types.UUID `json:"personId"`
+	Params   ChangeSetupParams
 	Body     *ChangeSetupJSONRequestBody
 }
 
@@ -2864,7 +3849,7 @@ type ChangeSetupResponseObject interface {
 	VisitChangeSetupResponse(w http.ResponseWriter) error
 }
 
-type ChangeSetup200JSONResponse Setup
+type ChangeSetup200JSONResponse SavedSetup
 
 func (response ChangeSetup200JSONResponse) VisitChangeSetupResponse(w http.ResponseWriter) error {
 
@@ -2924,6 +3909,114 @@ type PreviewdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response PreviewdefaultApplicationProblemPlusJSONResponse) VisitPreviewResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CancelRemeasuringRequestObject struct {
+}
+
+type CancelRemeasuringResponseObject interface {
+	VisitCancelRemeasuringResponse(w http.ResponseWriter) error
+}
+
+type CancelRemeasuring204Response struct {
+}
+
+func (response CancelRemeasuring204Response) VisitCancelRemeasuringResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type CancelRemeasuringdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CancelRemeasuringdefaultApplicationProblemPlusJSONResponse) VisitCancelRemeasuringResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetRemeasuringRequestObject struct {
+}
+
+type GetRemeasuringResponseObject interface {
+	VisitGetRemeasuringResponse(w http.ResponseWriter) error
+}
+
+type GetRemeasuring200JSONResponse Remeasuring
+
+func (response GetRemeasuring200JSONResponse) VisitGetRemeasuringResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetRemeasuringdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetRemeasuringdefaultApplicationProblemPlusJSONResponse) VisitGetRemeasuringResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RemeasureRequestObject struct {
+}
+
+type RemeasureResponseObject interface {
+	VisitRemeasureResponse(w http.ResponseWriter) error
+}
+
+type Remeasure202JSONResponse Remeasuring
+
+func (response Remeasure202JSONResponse) VisitRemeasureResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(202)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RemeasuredefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RemeasuredefaultApplicationProblemPlusJSONResponse) VisitRemeasureResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -3086,6 +4179,45 @@ func (response EnterdefaultApplicationProblemPlusJSONResponse) VisitEnterRespons
 	return err
 }
 
+type ListPupilsRequestObject struct {
+	Params ListPupilsParams
+}
+
+type ListPupilsResponseObject interface {
+	VisitListPupilsResponse(w http.ResponseWriter) error
+}
+
+type ListPupils200JSONResponse PupilPage
+
+func (response ListPupils200JSONResponse) VisitListPupilsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListPupilsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListPupilsdefaultApplicationProblemPlusJSONResponse) VisitListPupilsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ListTakesRequestObject struct {
 	Params ListTakesParams
 }
@@ -3094,7 +4226,7 @@ type ListTakesResponseObject interface {
 	VisitListTakesResponse(w http.ResponseWriter) error
 }
 
-type ListTakes200JSONResponse []TakeSummary
+type ListTakes200JSONResponse TakePage
 
 func (response ListTakes200JSONResponse) VisitListTakesResponse(w http.ResponseWriter) error {
 
@@ -3201,6 +4333,7 @@ func (response DeleteCommentdefaultApplicationProblemPlusJSONResponse) VisitDele
 type PutCommentRequestObject struct {
 	TakeId    openapi_types.UUID `json:"takeId"`
 	CommentId openapi_types.UUID `json:"commentId"`
+	Params    PutCommentParams
 	Body      *PutCommentJSONRequestBody
 }
 
@@ -3268,6 +4401,45 @@ type GetContrastdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response GetContrastdefaultApplicationProblemPlusJSONResponse) VisitGetContrastResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type MeasureTakeRequestObject struct {
+	TakeId openapi_types.UUID `json:"takeId"`
+}
+
+type MeasureTakeResponseObject interface {
+	VisitMeasureTakeResponse(w http.ResponseWriter) error
+}
+
+type MeasureTake202JSONResponse TakeSummary
+
+func (response MeasureTake202JSONResponse) VisitMeasureTakeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(202)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type MeasureTakedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response MeasureTakedefaultApplicationProblemPlusJSONResponse) VisitMeasureTakeResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -3347,6 +4519,46 @@ func (response GetSound200AudioflacResponse) VisitGetSoundResponse(w http.Respon
 	return err
 }
 
+type GetSound200AudiomidiResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response GetSound200AudiomidiResponse) VisitGetSoundResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "audio/midi")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type GetSound200AudiowavResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response GetSound200AudiowavResponse) VisitGetSoundResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "audio/wav")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
 type GetSound206AudioflacResponse struct {
 	Body          io.Reader
 	ContentLength int64
@@ -3355,6 +4567,46 @@ type GetSound206AudioflacResponse struct {
 func (response GetSound206AudioflacResponse) VisitGetSoundResponse(w http.ResponseWriter) error {
 
 	w.Header().Set("Content-Type", "audio/flac")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(206)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type GetSound206AudiomidiResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response GetSound206AudiomidiResponse) VisitGetSoundResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "audio/midi")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(206)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type GetSound206AudiowavResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response GetSound206AudiowavResponse) VisitGetSoundResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "audio/wav")
 	if response.ContentLength != 0 {
 		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
 	}
@@ -3452,15 +4704,21 @@ type StrictServerInterface interface {
 	// The takes of an assignment as a trend
 	// (GET /assignments/{assignmentId}/progress)
 	GetProgress(ctx context.Context, request GetProgressRequestObject) (GetProgressResponseObject, error)
+	// Give an assignment back that was taken back; the student stands where they stood
+	// (POST /assignments/{assignmentId}/restore)
+	Reassign(ctx context.Context, request ReassignRequestObject) (ReassignResponseObject, error)
 	// Let the simulated player make a take
 	// (PUT /assignments/{assignmentId}/simulated/{takeId})
 	SimulateTake(ctx context.Context, request SimulateTakeRequestObject) (SimulateTakeResponseObject, error)
-	// Hand in a recording, WAV or FLAC, or what was played as a MIDI file
+	// Hand in a recording, WAV or FLAC, or what was played as a MIDI file; once answered, it is kept
 	// (PUT /assignments/{assignmentId}/takes/{takeId})
 	AddTake(ctx context.Context, request AddTakeRequestObject) (AddTakeResponseObject, error)
 	// What drills can be made from
 	// (GET /bench)
 	GetBench(ctx context.Context, request GetBenchRequestObject) (GetBenchResponseObject, error)
+	// What was deleted or taken back and can be brought back
+	// (GET /bin)
+	ListBin(ctx context.Context, request ListBinRequestObject) (ListBinResponseObject, error)
 	// Drills to be practised one after the other
 	// (GET /blocks)
 	ListBlocks(ctx context.Context, request ListBlocksRequestObject) (ListBlocksResponseObject, error)
@@ -3473,6 +4731,9 @@ type StrictServerInterface interface {
 
 	// (GET /blocks/{blockId})
 	GetBlock(ctx context.Context, request GetBlockRequestObject) (GetBlockResponseObject, error)
+	// Bring a deleted block back
+	// (POST /blocks/{blockId}/restore)
+	RestoreBlock(ctx context.Context, request RestoreBlockRequestObject) (RestoreBlockResponseObject, error)
 
 	// (GET /drills)
 	ListDrills(ctx context.Context, request ListDrillsRequestObject) (ListDrillsResponseObject, error)
@@ -3491,6 +4752,9 @@ type StrictServerInterface interface {
 
 	// (POST /drills/{drillId}/copy)
 	CopyDrill(ctx context.Context, request CopyDrillRequestObject) (CopyDrillResponseObject, error)
+	// Bring a deleted drill back, with the assignments that ended with it
+	// (POST /drills/{drillId}/restore)
+	RestoreDrill(ctx context.Context, request RestoreDrillRequestObject) (RestoreDrillResponseObject, error)
 	// Say where a drill stands in the library
 	// (PUT /drills/{drillId}/shelf)
 	PutOnShelf(ctx context.Context, request PutOnShelfRequestObject) (PutOnShelfResponseObject, error)
@@ -3515,6 +4779,15 @@ type StrictServerInterface interface {
 	// Write a drill out while it is being set, and look at it with an instructor's eyes
 	// (POST /preview)
 	Preview(ctx context.Context, request PreviewRequestObject) (PreviewResponseObject, error)
+	// Leave the rest as it is
+	// (DELETE /remeasuring)
+	CancelRemeasuring(ctx context.Context, request CancelRemeasuringRequestObject) (CancelRemeasuringResponseObject, error)
+	// How far measuring all takes again is
+	// (GET /remeasuring)
+	GetRemeasuring(ctx context.Context, request GetRemeasuringRequestObject) (GetRemeasuringResponseObject, error)
+	// Measure all takes again, one after the other; does nothing while that is under way
+	// (POST /remeasuring)
+	Remeasure(ctx context.Context, request RemeasureRequestObject) (RemeasureResponseObject, error)
 	// Transpose a drill, move it to other strings, or make its notes one's own
 	// (POST /rework)
 	Rework(ctx context.Context, request ReworkRequestObject) (ReworkResponseObject, error)
@@ -3527,6 +4800,9 @@ type StrictServerInterface interface {
 	// Choose who one is
 	// (PUT /session)
 	Enter(ctx context.Context, request EnterRequestObject) (EnterResponseObject, error)
+	// The students with what is assigned to them
+	// (GET /students)
+	ListPupils(ctx context.Context, request ListPupilsRequestObject) (ListPupilsResponseObject, error)
 	// Takes, the latest first; a student sees only their own
 	// (GET /takes)
 	ListTakes(ctx context.Context, request ListTakesRequestObject) (ListTakesResponseObject, error)
@@ -3542,6 +4818,9 @@ type StrictServerInterface interface {
 	// Two takes of the same notes side by side, the earlier one first
 	// (GET /takes/{takeId}/contrast/{otherId})
 	GetContrast(ctx context.Context, request GetContrastRequestObject) (GetContrastResponseObject, error)
+	// Measure a take again; what was measured stays until then
+	// (POST /takes/{takeId}/measure)
+	MeasureTake(ctx context.Context, request MeasureTakeRequestObject) (MeasureTakeResponseObject, error)
 	// Keep a remedy as a drill and put it on the student's stand; once made, the same again
 	// (POST /takes/{takeId}/remedies/{number})
 	TakeRemedy(ctx context.Context, request TakeRemedyRequestObject) (TakeRemedyResponseObject, error)
@@ -3746,10 +5025,11 @@ func (sh *strictHandler) GiveNewest(ctx *gin.Context, assignmentId openapi_types
 }
 
 // GetProgress operation middleware
-func (sh *strictHandler) GetProgress(ctx *gin.Context, assignmentId openapi_types.UUID) {
+func (sh *strictHandler) GetProgress(ctx *gin.Context, assignmentId openapi_types.UUID, params GetProgressParams) {
 	var request GetProgressRequestObject
 
 	request.AssignmentId = assignmentId
+	request.Params = params
 
 	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.GetProgress(ctx, request.(GetProgressRequestObject))
@@ -3764,6 +5044,32 @@ func (sh *strictHandler) GetProgress(ctx *gin.Context, assignmentId openapi_type
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(GetProgressResponseObject); ok {
 		if err := validResponse.VisitGetProgressResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// Reassign operation middleware
+func (sh *strictHandler) Reassign(ctx *gin.Context, assignmentId openapi_types.UUID) {
+	var request ReassignRequestObject
+
+	request.AssignmentId = assignmentId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Reassign(ctx, request.(ReassignRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Reassign")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ReassignResponseObject); ok {
+		if err := validResponse.VisitReassignResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -3859,9 +5165,37 @@ func (sh *strictHandler) GetBench(ctx *gin.Context) {
 	}
 }
 
+// ListBin operation middleware
+func (sh *strictHandler) ListBin(ctx *gin.Context, params ListBinParams) {
+	var request ListBinRequestObject
+
+	request.Params = params
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListBin(ctx, request.(ListBinRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListBin")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListBinResponseObject); ok {
+		if err := validResponse.VisitListBinResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // ListBlocks operation middleware
-func (sh *strictHandler) ListBlocks(ctx *gin.Context) {
+func (sh *strictHandler) ListBlocks(ctx *gin.Context, params ListBlocksParams) {
 	var request ListBlocksRequestObject
+
+	request.Params = params
 
 	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.ListBlocks(ctx, request.(ListBlocksRequestObject))
@@ -3968,9 +5302,37 @@ func (sh *strictHandler) GetBlock(ctx *gin.Context, blockId openapi_types.UUID) 
 	}
 }
 
+// RestoreBlock operation middleware
+func (sh *strictHandler) RestoreBlock(ctx *gin.Context, blockId openapi_types.UUID) {
+	var request RestoreBlockRequestObject
+
+	request.BlockId = blockId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RestoreBlock(ctx, request.(RestoreBlockRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RestoreBlock")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(RestoreBlockResponseObject); ok {
+		if err := validResponse.VisitRestoreBlockResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // ListDrills operation middleware
-func (sh *strictHandler) ListDrills(ctx *gin.Context) {
+func (sh *strictHandler) ListDrills(ctx *gin.Context, params ListDrillsParams) {
 	var request ListDrillsRequestObject
+
+	request.Params = params
 
 	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.ListDrills(ctx, request.(ListDrillsRequestObject))
@@ -4112,10 +5474,11 @@ func (sh *strictHandler) ChangeDrill(ctx *gin.Context, drillId openapi_types.UUI
 }
 
 // CopyDrill operation middleware
-func (sh *strictHandler) CopyDrill(ctx *gin.Context, drillId openapi_types.UUID) {
+func (sh *strictHandler) CopyDrill(ctx *gin.Context, drillId openapi_types.UUID, params CopyDrillParams) {
 	var request CopyDrillRequestObject
 
 	request.DrillId = drillId
+	request.Params = params
 
 	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.CopyDrill(ctx, request.(CopyDrillRequestObject))
@@ -4137,11 +5500,38 @@ func (sh *strictHandler) CopyDrill(ctx *gin.Context, drillId openapi_types.UUID)
 	}
 }
 
+// RestoreDrill operation middleware
+func (sh *strictHandler) RestoreDrill(ctx *gin.Context, drillId openapi_types.UUID) {
+	var request RestoreDrillRequestObject
+
+	request.DrillId = drillId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RestoreDrill(ctx, request.(RestoreDrillRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RestoreDrill")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(RestoreDrillResponseObject); ok {
+		if err := validResponse.VisitRestoreDrillResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // PutOnShelf operation middleware
-func (sh *strictHandler) PutOnShelf(ctx *gin.Context, drillId openapi_types.UUID) {
+func (sh *strictHandler) PutOnShelf(ctx *gin.Context, drillId openapi_types.UUID, params PutOnShelfParams) {
 	var request PutOnShelfRequestObject
 
 	request.DrillId = drillId
+	request.Params = params
 
 	var body PutOnShelfJSONRequestBody
 	if err := ctx.ShouldBindJSON(&body); err != nil {
@@ -4171,10 +5561,11 @@ func (sh *strictHandler) PutOnShelf(ctx *gin.Context, drillId openapi_types.UUID
 }
 
 // ListVersions operation middleware
-func (sh *strictHandler) ListVersions(ctx *gin.Context, drillId openapi_types.UUID) {
+func (sh *strictHandler) ListVersions(ctx *gin.Context, drillId openapi_types.UUID, params ListVersionsParams) {
 	var request ListVersionsRequestObject
 
 	request.DrillId = drillId
+	request.Params = params
 
 	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.ListVersions(ctx, request.(ListVersionsRequestObject))
@@ -4258,8 +5649,10 @@ func (sh *strictHandler) Import(ctx *gin.Context, params ImportParams) {
 }
 
 // ListPeople operation middleware
-func (sh *strictHandler) ListPeople(ctx *gin.Context) {
+func (sh *strictHandler) ListPeople(ctx *gin.Context, params ListPeopleParams) {
 	var request ListPeopleRequestObject
+
+	request.Params = params
 
 	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.ListPeople(ctx, request.(ListPeopleRequestObject))
@@ -4308,10 +5701,11 @@ func (sh *strictHandler) GetSetup(ctx *gin.Context, personId openapi_types.UUID)
 }
 
 // ChangeSetup operation middleware
-func (sh *strictHandler) ChangeSetup(ctx *gin.Context, personId openapi_types.UUID) {
+func (sh *strictHandler) ChangeSetup(ctx *gin.Context, personId openapi_types.UUID, params ChangeSetupParams) {
 	var request ChangeSetupRequestObject
 
 	request.PersonId = personId
+	request.Params = params
 
 	var body ChangeSetupJSONRequestBody
 	if err := ctx.ShouldBindJSON(&body); err != nil {
@@ -4366,6 +5760,78 @@ func (sh *strictHandler) Preview(ctx *gin.Context, params PreviewParams) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(PreviewResponseObject); ok {
 		if err := validResponse.VisitPreviewResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// CancelRemeasuring operation middleware
+func (sh *strictHandler) CancelRemeasuring(ctx *gin.Context) {
+	var request CancelRemeasuringRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CancelRemeasuring(ctx, request.(CancelRemeasuringRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CancelRemeasuring")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(CancelRemeasuringResponseObject); ok {
+		if err := validResponse.VisitCancelRemeasuringResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetRemeasuring operation middleware
+func (sh *strictHandler) GetRemeasuring(ctx *gin.Context) {
+	var request GetRemeasuringRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetRemeasuring(ctx, request.(GetRemeasuringRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetRemeasuring")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetRemeasuringResponseObject); ok {
+		if err := validResponse.VisitGetRemeasuringResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// Remeasure operation middleware
+func (sh *strictHandler) Remeasure(ctx *gin.Context) {
+	var request RemeasureRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Remeasure(ctx, request.(RemeasureRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Remeasure")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(RemeasureResponseObject); ok {
+		if err := validResponse.VisitRemeasureResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -4485,6 +5951,32 @@ func (sh *strictHandler) Enter(ctx *gin.Context) {
 	}
 }
 
+// ListPupils operation middleware
+func (sh *strictHandler) ListPupils(ctx *gin.Context, params ListPupilsParams) {
+	var request ListPupilsRequestObject
+
+	request.Params = params
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListPupils(ctx, request.(ListPupilsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListPupils")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListPupilsResponseObject); ok {
+		if err := validResponse.VisitListPupilsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // ListTakes operation middleware
 func (sh *strictHandler) ListTakes(ctx *gin.Context, params ListTakesParams) {
 	var request ListTakesRequestObject
@@ -4565,11 +6057,12 @@ func (sh *strictHandler) DeleteComment(ctx *gin.Context, takeId openapi_types.UU
 }
 
 // PutComment operation middleware
-func (sh *strictHandler) PutComment(ctx *gin.Context, takeId openapi_types.UUID, commentId openapi_types.UUID) {
+func (sh *strictHandler) PutComment(ctx *gin.Context, takeId openapi_types.UUID, commentId openapi_types.UUID, params PutCommentParams) {
 	var request PutCommentRequestObject
 
 	request.TakeId = takeId
 	request.CommentId = commentId
+	request.Params = params
 
 	var body PutCommentJSONRequestBody
 	if err := ctx.ShouldBindJSON(&body); err != nil {
@@ -4618,6 +6111,32 @@ func (sh *strictHandler) GetContrast(ctx *gin.Context, takeId openapi_types.UUID
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(GetContrastResponseObject); ok {
 		if err := validResponse.VisitGetContrastResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// MeasureTake operation middleware
+func (sh *strictHandler) MeasureTake(ctx *gin.Context, takeId openapi_types.UUID) {
+	var request MeasureTakeRequestObject
+
+	request.TakeId = takeId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.MeasureTake(ctx, request.(MeasureTakeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "MeasureTake")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(MeasureTakeResponseObject); ok {
+		if err := validResponse.VisitMeasureTakeResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

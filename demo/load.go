@@ -19,12 +19,20 @@ const Weeks = 6
 // practiceDays are the days of a week with a take, and how late in the day.
 var practiceDays = []time.Duration{0*24 + 18, 2*24 + 20, 5*24 + 11}
 
+// fact is where the studio keeps how far its demo has been made: when its making
+// was begun, or that it is complete.
+const (
+	fact     = "demo"
+	complete = "complete"
+)
+
 // Load fills the studio with the invented people, their drills and the takes of
-// so many weeks before now. A studio that has people is left as it is. progress
-// is told how many takes are done.
+// so many weeks before now. A studio that has people of its own is left as it is;
+// one whose making was cut off is made to its end. progress is told how many takes
+// are done.
 func Load(ctx context.Context, s *store.Store, weeks int, now time.Time, progress func(done, all int)) error {
-	people, err := s.People(ctx)
-	if err != nil || len(people) > 0 {
+	begun, err := begin(ctx, s, now)
+	if err != nil || begun.IsZero() {
 		return err
 	}
 	if err := s.AddPerson(ctx, store.Person{ID: id("instructor"), Name: instructor, Role: store.Instructor, Demo: true}); err != nil {
@@ -35,11 +43,34 @@ func Load(ctx context.Context, s *store.Store, weeks int, now time.Time, progres
 			return err
 		}
 	}
-	l := loader{intake: server.Intake{Store: s}, weeks: weeks, from: now.Truncate(24*time.Hour).AddDate(0, 0, -7*weeks), progress: progress}
+	l := loader{store: s, weeks: weeks, from: begun.Truncate(24*time.Hour).AddDate(0, 0, -7*weeks), progress: progress}
 	for _, st := range students {
 		l.all += len(st.drills) * weeks * len(practiceDays)
 	}
-	return l.students(ctx)
+	if err := l.students(ctx); err != nil {
+		return err
+	}
+	return s.SetFact(ctx, fact, complete)
+}
+
+// begin returns when the making was begun, which is now for an empty studio; the
+// zero time where there is nothing to make.
+func begin(ctx context.Context, s *store.Store, now time.Time) (time.Time, error) {
+	told, err := s.Fact(ctx, fact)
+	switch {
+	case err == nil && told == complete:
+		return time.Time{}, nil
+	case err == nil:
+		return time.Parse(time.RFC3339, told)
+	case !errors.Is(err, store.ErrNotFound):
+		return time.Time{}, err
+	}
+	people, err := s.People(ctx, nil)
+	if err != nil || len(people) > 0 {
+		return time.Time{}, err
+	}
+	now = now.UTC().Truncate(time.Second)
+	return now, s.SetFact(ctx, fact, now.Format(time.RFC3339))
 }
 
 // id makes an id of the demo that is the same each time.
@@ -48,7 +79,7 @@ func id(name string) uuid.UUID {
 }
 
 type loader struct {
-	intake   server.Intake
+	store    *store.Store
 	weeks    int
 	from     time.Time
 	progress func(done, all int)
@@ -69,7 +100,7 @@ func (l *loader) students(ctx context.Context) error {
 }
 
 func (l *loader) student(ctx context.Context, st student) error {
-	s := l.intake.Store
+	s := l.store
 	if err := s.AddPerson(ctx, store.Person{ID: id(st.name), Name: st.name, Role: store.Student, Demo: true}); err != nil {
 		return err
 	}
@@ -89,18 +120,18 @@ func (l *loader) student(ctx context.Context, st student) error {
 
 // take plays one take at the tempo the takes before it have reached.
 func (l *loader) take(ctx context.Context, st student, g given, assignment uuid.UUID, n int) error {
-	a, err := l.intake.Store.Assignment(ctx, assignment)
+	a, err := l.store.Stand(ctx, assignment)
 	if err != nil {
 		return err
 	}
 	week, day := n/len(practiceDays), n%len(practiceDays)
-	speed := a.BPM() * float64(a.File.Drill.Rhythm.NotesPerBeat) / 60
-	takeID := id(fmt.Sprint(st.name, a.File.Drill.Name, n))
+	speed := a.BPM() * float64(a.File.Value.Drill.Rhythm.NotesPerBeat) / 60
+	takeID := id(fmt.Sprint(st.name, a.DrillName, n))
 	seed := uint64(takeID[0])<<8 | uint64(takeID[1])
-	_, err = l.intake.Simulate(ctx, st.player(g, week, speed, seed), server.Delivery{
-		TakeID: takeID, Assignment: a, BPM: a.BPM(),
+	err = server.SimulatedTake{
+		ID: takeID, Assignment: assignment, Player: st.player(g, week, speed, seed),
 		RecordedAt: l.from.AddDate(0, 0, 7*week).Add(practiceDays[day] * time.Hour),
-	})
+	}.Make(ctx, l.store)
 	l.mu.Lock()
 	defer l.mu.Unlock()
 	l.done++

@@ -2,6 +2,8 @@ package server
 
 import (
 	"context"
+	"slices"
+	"time"
 
 	"github.com/google/uuid"
 
@@ -12,8 +14,32 @@ import (
 
 // ListAssignments lists what is assigned now.
 func (s *Server) ListAssignments(ctx context.Context, r api.ListAssignmentsRequestObject) (api.ListAssignmentsResponseObject, error) {
-	got, err := s.store.Assignments(ctx, ownStudent(ctx, r.Params.StudentId), r.Params.DrillId)
-	return api.ListAssignments200JSONResponse(each(got, assignmentOf)), err
+	page, err := pageOf(r.Params.After, r.Params.Limit)
+	if err != nil {
+		return nil, err
+	}
+	got, err := s.store.Assignments(ctx, ownStudent(ctx, r.Params.StudentId), r.Params.DrillId, page)
+	return api.ListAssignments200JSONResponse{
+		Items: each(got, assignmentOf),
+		Next:  next(got, page, func(a store.Assignment) (time.Time, uuid.UUID) { return a.AssignedAt, a.ID }),
+	}, err
+}
+
+// ListPupils lists the students with what they have.
+func (s *Server) ListPupils(ctx context.Context, r api.ListPupilsRequestObject) (api.ListPupilsResponseObject, error) {
+	after, err := afterID(r.Params.After)
+	if err != nil {
+		return nil, err
+	}
+	limit := store.MaxPage
+	if r.Params.Limit != nil {
+		limit = *r.Params.Limit
+	}
+	got, err := s.store.Pupils(ctx, after, limit)
+	return api.ListPupils200JSONResponse{
+		Items: each(got, pupilOf),
+		Next:  nextID(got, limit, func(p store.Pupil) uuid.UUID { return p.ID }),
+	}, err
 }
 
 // Assign gives a drill to a student.
@@ -25,8 +51,8 @@ func (s *Server) Assign(ctx context.Context, r api.AssignRequestObject) (api.Ass
 	if err != nil {
 		return nil, err
 	}
-	a, err := s.store.Assignment(ctx, id)
-	return api.Assign201JSONResponse(assignmentOf(a)), err
+	a, err := s.store.Stand(ctx, id)
+	return api.Assign201JSONResponse(assignmentOf(a.Assignment)), err
 }
 
 // playable reports the faults of a drill on a student's guitar.
@@ -35,13 +61,16 @@ func (s *Server) playable(ctx context.Context, drill, student uuid.UUID) error {
 	if err != nil {
 		return err
 	}
-	_, err = s.checked(ctx, &d.File, &student)
+	if d.File.Odd != nil {
+		return errOdd
+	}
+	_, err = s.checked(ctx, &d.File.Value, &student)
 	return err
 }
 
 // GiveNewest puts the newest version of the drill on the student's stand.
 func (s *Server) GiveNewest(ctx context.Context, r api.GiveNewestRequestObject) (api.GiveNewestResponseObject, error) {
-	a, err := s.store.Assignment(ctx, r.AssignmentId)
+	a, err := s.store.Stand(ctx, r.AssignmentId)
 	if err != nil {
 		return nil, err
 	}
@@ -51,8 +80,8 @@ func (s *Server) GiveNewest(ctx context.Context, r api.GiveNewestRequestObject) 
 	if err := s.store.GiveNewest(ctx, a.ID); err != nil {
 		return nil, err
 	}
-	a, err = s.store.Assignment(ctx, a.ID)
-	return api.GiveNewest200JSONResponse(assignmentOf(a)), err
+	a, err = s.store.Stand(ctx, a.ID)
+	return api.GiveNewest200JSONResponse(assignmentOf(a.Assignment)), err
 }
 
 // Unassign takes an assignment back.
@@ -60,44 +89,66 @@ func (s *Server) Unassign(ctx context.Context, r api.UnassignRequestObject) (api
 	return api.Unassign204Response{}, s.store.Unassign(ctx, r.AssignmentId)
 }
 
-// assignment returns an assignment that the person here may see.
-func (s *Server) assignment(ctx context.Context, id uuid.UUID) (store.Assignment, error) {
-	a, err := s.store.Assignment(ctx, id)
+// Reassign gives an assignment back that was taken back.
+func (s *Server) Reassign(ctx context.Context, r api.ReassignRequestObject) (api.ReassignResponseObject, error) {
+	if err := s.store.Reassign(ctx, r.AssignmentId); err != nil {
+		return nil, err
+	}
+	a, err := s.store.Stand(ctx, r.AssignmentId)
+	return api.Reassign200JSONResponse(assignmentOf(a.Assignment)), err
+}
+
+// stand returns an assignment that the person here may see, with its drill.
+func (s *Server) stand(ctx context.Context, id uuid.UUID) (store.Stand, error) {
+	a, err := s.store.Stand(ctx, id)
 	if err != nil {
 		return a, err
 	}
-	return a, mayRead(ctx, a.Student.ID)
+	if err := mayRead(ctx, a.Student.ID); err != nil {
+		return store.Stand{}, err
+	}
+	if a.File.Odd != nil {
+		return store.Stand{}, errOdd
+	}
+	return a, nil
 }
 
 // GetAssignment returns what lies on the stand.
 func (s *Server) GetAssignment(ctx context.Context, r api.GetAssignmentRequestObject) (api.GetAssignmentResponseObject, error) {
-	a, err := s.assignment(ctx, r.AssignmentId)
+	a, err := s.stand(ctx, r.AssignmentId)
 	if err != nil {
 		return nil, err
 	}
-	chart, err := a.File.Drill.Chart(a.StudentSetup().Guitar, a.BPM())
+	setup := a.StudentSetup()
+	chart, err := a.File.Value.Drill.Chart(setup.Guitar, a.BPM())
 	if err != nil {
 		return nil, err
 	}
-	return api.GetAssignment200JSONResponse{Assignment: assignmentOf(a), Chart: chart, BeatsPerPass: chart.Beats(), Neck: neckOf(a.StudentSetup(), chart)}, nil
+	return api.GetAssignment200JSONResponse{
+		Assignment: assignmentOf(a.Assignment), Chart: chart, BeatsPerPass: chart.Beats(), Neck: neckOf(setup, chart),
+	}, nil
 }
 
 // GetProgress returns the trend of an assignment's takes.
 func (s *Server) GetProgress(ctx context.Context, r api.GetProgressRequestObject) (api.GetProgressResponseObject, error) {
-	a, err := s.assignment(ctx, r.AssignmentId)
+	page, err := pageOf(r.Params.After, r.Params.Limit)
 	if err != nil {
 		return nil, err
 	}
-	takes, err := s.store.Takes(ctx, &a.ID, nil)
+	a, err := s.stand(ctx, r.AssignmentId)
 	if err != nil {
 		return nil, err
 	}
-	played := make([]progress.Played, len(takes))
-	for i, t := range takes { // the latest comes first
-		played[len(takes)-1-i] = progress.Played{
-			TakeID: t.ID.String(), At: t.RecordedAt, BPM: t.BPM,
-			SpreadPercent: t.Analysis.Timing.SpreadPercent, Decision: t.Decision,
-		}
+	takes, passedBefore, err := s.store.Trend(ctx, a.ID, page)
+	if err != nil {
+		return nil, err
 	}
-	return api.GetProgress200JSONResponse(progress.TrendOf(a.File.Ladder.TargetBPM, played)), nil
+	played := each(takes, func(t store.TrendTake) progress.Played {
+		return progress.Played{TakeID: t.ID.String(), At: t.RecordedAt, BPM: t.BPM, SpreadPercent: t.SpreadPercent, Decision: t.Decision}
+	})
+	slices.Reverse(played) // the latest came first
+	return api.GetProgress200JSONResponse{
+		Trend: progress.TrendOf(a.Ladder.Value.TargetBPM, passedBefore, played),
+		Next:  next(takes, page, func(t store.TrendTake) (time.Time, uuid.UUID) { return t.RecordedAt, t.ID }),
+	}, nil
 }

@@ -18,9 +18,11 @@ import (
 // names, or that of the one who is here.
 func (s *Server) setupFor(ctx context.Context, person *uuid.UUID) (drill.Setup, error) {
 	if person == nil {
-		return s.store.Setup(ctx, here(ctx).ID)
+		own := here(ctx).ID
+		person = &own
 	}
-	return s.store.Setup(ctx, *person)
+	setup, _, err := s.store.Setup(ctx, *person)
+	return setup, err
 }
 
 // GetBench tells what drills can be made from.
@@ -39,7 +41,7 @@ func (s *Server) Preview(ctx context.Context, r api.PreviewRequestObject) (api.P
 	if err != nil {
 		return nil, err
 	}
-	own, err := s.store.Setup(ctx, here(ctx).ID)
+	own, _, err := s.store.Setup(ctx, here(ctx).ID)
 	if err != nil {
 		return nil, err
 	}
@@ -51,7 +53,7 @@ func previewOf(file drillfile.File, setup drill.Setup, weights drill.Weights) ap
 	p := api.Preview{Faults: append(drill.Faults{}, file.Check(g)...)}
 	chart, err := file.Drill.Chart(g, file.Ladder.StartBPM)
 	if err != nil {
-		return p // the faults say why
+		return p // the faults say why, or it is longer than can be played
 	}
 	neck, steps := neckOf(setup, chart), stepsOf(file, chart)
 	p.Chart, p.Neck, p.Steps = &chart, &neck, &steps
@@ -142,6 +144,10 @@ func (s *Server) Export(ctx context.Context, r api.ExportRequestObject) (api.Exp
 	if err != nil {
 		return nil, err
 	}
+	if err := s.heavy.enter(ctx); err != nil { // as sound, it is held whole
+		return nil, err
+	}
+	defer s.heavy.leave()
 	doc, err := exchange.Export(*r.Body, setup.Guitar, r.Params.Bpm, exchange.Format(r.Params.Format))
 	if err != nil {
 		return nil, err
@@ -149,21 +155,15 @@ func (s *Server) Export(ctx context.Context, r api.ExportRequestObject) (api.Exp
 	return api.Export200JSONResponse{Name: doc.Name, Media: doc.Media, Content: doc.Content, Lost: doc.Lost}, nil
 }
 
-// maxImport is the size of the largest file taken in as a drill, in bytes.
-const maxImport = 8 << 20
-
 // Import makes a drill of a file.
 func (s *Server) Import(ctx context.Context, r api.ImportRequestObject) (api.ImportResponseObject, error) {
 	setup, err := s.setupFor(ctx, r.Params.For)
 	if err != nil {
 		return nil, err
 	}
-	content, err := io.ReadAll(io.LimitReader(r.Body, maxImport+1))
+	content, err := io.ReadAll(r.Body) // which is bounded
 	if err != nil {
 		return nil, err
-	}
-	if len(content) > maxImport {
-		return nil, errTooLargeToImport
 	}
 	file, told, err := exchange.Import(content, setup.Guitar)
 	if err != nil {

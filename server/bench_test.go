@@ -36,7 +36,7 @@ func TestEveryFamilyOfTheBenchCanBeSaved(t *testing.T) {
 		assert.Positive(t, p.Difficulty.Total, f.ID)
 		assert.NotEmpty(t, *p.Damping, f.ID)
 		var saved api.SavedDrill
-		c.ok(http.MethodPost, "/drills", fileOf(f.Drill), &saved)
+		c.ok(http.MethodPost, newly("/drills"), fileOf(f.Drill), &saved)
 		assert.Equal(t, f.Drill, saved.File.Drill, f.ID)
 	}
 }
@@ -78,16 +78,16 @@ func TestReworkAndVariations(t *testing.T) {
 		block.Items = append(block.Items, drillfile.BlockItem{File: f, Seconds: 15})
 	}
 	var saved, got api.SavedBlock
-	c.ok(http.MethodPost, "/blocks", block, &saved)
+	c.ok(http.MethodPost, newly("/blocks"), block, &saved)
 	c.ok(http.MethodGet, "/blocks/"+saved.Id.String(), nil, &got)
 	assert.Len(t, got.Block.Items, 24)
-	var blocks []api.SavedBlock
+	var blocks api.BlockPage
 	c.ok(http.MethodGet, "/blocks", nil, &blocks)
-	assert.NotEmpty(t, blocks)
+	assert.NotEmpty(t, blocks.Items)
 	c.ok(http.MethodDelete, "/blocks/"+saved.Id.String(), nil, nil)
 	c.fails(http.StatusNotFound, http.MethodGet, "/blocks/"+saved.Id.String(), nil)
 	block.Items[0].Seconds = 0
-	p = c.fails(http.StatusUnprocessableEntity, http.MethodPost, "/blocks", block)
+	p = c.fails(http.StatusUnprocessableEntity, http.MethodPost, newly("/blocks"), block)
 	assert.Contains(t, p.Detail, "5 to 3600")
 }
 
@@ -120,12 +120,12 @@ func TestExportsComeBackByImport(t *testing.T) {
 func TestTheShelf(t *testing.T) {
 	c := as(t, teacher)
 	var d api.SavedDrill
-	c.ok(http.MethodPost, "/drills", someDrill(), &d)
+	c.ok(http.MethodPost, newly("/drills"), someDrill(), &d)
 	shelf := api.Shelf{Folder: "Slurs", Tags: []string{"warm-up"}, Favourite: true}
-	c.ok(http.MethodPut, "/drills/"+d.Id.String()+"/shelf", shelf, &d)
+	c.on(d.ShelfRevision).ok(http.MethodPut, "/drills/"+d.Id.String()+"/shelf", shelf, &d)
 	assert.Equal(t, shelf, d.Shelf)
 	var copied api.SavedDrill
-	c.ok(http.MethodPost, "/drills/"+d.Id.String()+"/copy", nil, &copied)
+	c.ok(http.MethodPost, newly("/drills/"+d.Id.String()+"/copy"), nil, &copied)
 	assert.Equal(t, shelf, copied.Shelf, "a copy stands beside the original")
 }
 
@@ -136,29 +136,32 @@ func TestADrillWithTakesIsVersioned(t *testing.T) {
 	change := func(position int) {
 		file := someDrill()
 		file.Drill.Path.Position = position
-		c.ok(http.MethodPut, "/drills/"+a.DrillId.String(), file, nil)
+		var now api.SavedDrill
+		c.ok(http.MethodGet, "/drills/"+a.DrillId.String(), nil, &now)
+		c.on(now.Revision).ok(http.MethodPut, "/drills/"+a.DrillId.String(), file, nil)
 	}
-	versions := func() (all []api.Version) {
-		c.ok(http.MethodGet, "/drills/"+a.DrillId.String()+"/versions", nil, &all)
-		return all
+	versions := func() []api.Version {
+		var page api.VersionPage
+		c.ok(http.MethodGet, "/drills/"+a.DrillId.String()+"/versions", nil, &page)
+		return page.Items
 	}
 	stand := func(id uuid.UUID) (s api.Stand) {
 		c.ok(http.MethodGet, "/assignments/"+id.String(), nil, &s)
 		return s
 	}
 	change(5)
-	require.Len(t, versions(), 1, "nobody has played it: it is changed in place")
+	require.Len(t, versions(), 2, "she may have the first one open")
 	assert.Equal(t, 5, stand(a.Id).Chart.Notes[0].Fret)
 
 	student.ok(http.MethodPut, "/assignments/"+a.Id.String()+"/simulated/"+uuid.NewString(), steady, nil)
 	var ben2 api.Assignment
 	c.ok(http.MethodPost, "/assignments", map[string]any{"drillId": a.DrillId, "studentId": ben.ID}, &ben2)
 	change(5)
-	require.Len(t, versions(), 1, "saving the same makes no version")
+	require.Len(t, versions(), 2, "saving the same makes no version")
 	change(9)
 	all := versions()
-	require.Len(t, all, 2)
-	assert.Equal(t, []int{2, 1}, []int{all[0].Version, all[1].Version})
+	require.Len(t, all, 3)
+	assert.Equal(t, []int{3, 2}, []int{all[0].Version, all[1].Version})
 	assert.Equal(t, []int{0, 1}, []int{all[0].Takes, all[1].Takes})
 	assert.Equal(t, []string{"Ann"}, all[1].Students, "what she plays stays as it is")
 	assert.Equal(t, 5, stand(a.Id).Chart.Notes[0].Fret)
@@ -167,12 +170,12 @@ func TestADrillWithTakesIsVersioned(t *testing.T) {
 	c.ok(http.MethodPost, "/assignments/"+a.Id.String()+"/newest", nil, nil)
 	assert.Equal(t, 9, stand(a.Id).Chart.Notes[0].Fret)
 
-	// A recording of version 1 that comes late is measured against version 1.
+	// A recording of version 2 that comes late is measured against version 2.
 	old := someDrill()
 	old.Drill.Path.Position = 5
 	late := played(t, old, 100, steady).EncodeWAV()
 	var take api.Take
-	student.ok(http.MethodPut, takePath(a, uuid.New(), 100)+"&version=1", late, &take)
+	student.ok(http.MethodPut, takePath(a, uuid.New(), 100)+"&version=2", late, &take)
 	assert.Equal(t, 5, take.Chart.Notes[0].Fret)
 	assert.Equal(t, 16, take.Analysis.Counts.Played)
 	assert.Equal(t, 2, versions()[1].Takes)
@@ -184,18 +187,20 @@ func TestADrillWithTakesIsVersioned(t *testing.T) {
 func TestDrillsAreFittedToAGuitarAndAHand(t *testing.T) {
 	c := as(t, teacher)
 	path := "/people/" + ben.ID.String() + "/setup"
-	var setup drill.Setup
-	c.ok(http.MethodGet, path, nil, &setup)
+	var saved api.SavedSetup
+	c.ok(http.MethodGet, path, nil, &saved)
+	setup := saved.Setup
 	assert.Equal(t, drill.UsualSetup(), setup)
 	setup.Guitar.Frets, setup.Hand["14"], setup.LeftHanded = 12, 60, true
-	c.ok(http.MethodPut, path, setup, nil)
-	defer c.ok(http.MethodPut, path, drill.UsualSetup(), nil)
+	c.on(saved.Revision).ok(http.MethodPut, path, setup, &saved)
+	c.on(saved.Revision-1).fails(http.StatusPreconditionFailed, http.MethodPut, path, drill.UsualSetup())
+	defer func() { c.on(saved.Revision).ok(http.MethodPut, path, drill.UsualSetup(), nil) }()
 
 	file := someDrill()
 	file.Drill.Path.Position = 13
 	var d api.SavedDrill
-	c.ok(http.MethodPost, "/drills", file, &d)
-	c.fails(http.StatusUnprocessableEntity, http.MethodPost, "/drills?for="+ben.ID.String(), file)
+	c.ok(http.MethodPost, newly("/drills"), file, &d)
+	c.fails(http.StatusUnprocessableEntity, http.MethodPost, newly("/drills")+"&for="+ben.ID.String(), file)
 	p := c.fails(http.StatusUnprocessableEntity, http.MethodPost, "/assignments", map[string]any{"drillId": d.Id, "studentId": ben.ID})
 	assert.Contains(t, p.Detail, "this neck ends at fret 12")
 

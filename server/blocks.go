@@ -2,16 +2,25 @@ package server
 
 import (
 	"context"
+	"time"
 
 	"github.com/google/uuid"
 
 	"manudrill/api"
+	"manudrill/store"
 )
 
-// ListBlocks lists all blocks.
-func (s *Server) ListBlocks(ctx context.Context, _ api.ListBlocksRequestObject) (api.ListBlocksResponseObject, error) {
-	blocks, err := s.store.Blocks(ctx)
-	return api.ListBlocks200JSONResponse(each(blocks, savedBlockOf)), err
+// ListBlocks lists blocks.
+func (s *Server) ListBlocks(ctx context.Context, r api.ListBlocksRequestObject) (api.ListBlocksResponseObject, error) {
+	page, err := pageOf(r.Params.After, r.Params.Limit)
+	if err != nil {
+		return nil, err
+	}
+	blocks, err := s.store.Blocks(ctx, page)
+	return api.ListBlocks200JSONResponse{
+		Items: each(blocks, savedBlockOf),
+		Next:  next(blocks, page, func(b store.Block) (time.Time, uuid.UUID) { return b.MadeAt, b.ID }),
+	}, err
 }
 
 // CreateBlock saves a new block.
@@ -23,11 +32,10 @@ func (s *Server) CreateBlock(ctx context.Context, r api.CreateBlockRequestObject
 	if faults := r.Body.Check(setup.Guitar); len(faults) > 0 {
 		return nil, faults
 	}
-	id := uuid.New()
-	if err := s.store.AddBlock(ctx, id, *r.Body); err != nil {
+	if err := s.store.AddBlock(ctx, r.Params.Id, *r.Body); err != nil {
 		return nil, err
 	}
-	b, err := s.store.Block(ctx, id)
+	b, err := s.store.Block(ctx, r.Params.Id)
 	return api.CreateBlock201JSONResponse(savedBlockOf(b)), err
 }
 
@@ -40,4 +48,9 @@ func (s *Server) GetBlock(ctx context.Context, r api.GetBlockRequestObject) (api
 // DeleteBlock takes a block off the list.
 func (s *Server) DeleteBlock(ctx context.Context, r api.DeleteBlockRequestObject) (api.DeleteBlockResponseObject, error) {
 	return api.DeleteBlock204Response{}, s.store.DeleteBlock(ctx, r.BlockId)
+}
+
+// RestoreBlock brings a deleted block back.
+func (s *Server) RestoreBlock(ctx context.Context, r api.RestoreBlockRequestObject) (api.RestoreBlockResponseObject, error) {
+	return api.RestoreBlock204Response{}, s.store.RestoreBlock(ctx, r.BlockId)
 }

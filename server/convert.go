@@ -6,6 +6,7 @@ import (
 
 	"manudrill/api"
 	"manudrill/core/evenness"
+	"manudrill/core/listen"
 	"manudrill/store"
 )
 
@@ -25,54 +26,86 @@ func personOf(p store.Person) api.Person {
 
 func savedDrillOf(d store.Drill) api.SavedDrill {
 	return api.SavedDrill{
-		Id: d.ID, Version: d.Version, File: d.File, ChangedAt: d.ChangedAt, Students: names(d.Students), Takes: d.Takes,
-		Shelf: api.Shelf{Folder: d.Folder, Tags: names(d.Tags), Favourite: d.Favourite},
+		Id: d.ID, Version: d.Version, Revision: d.Revision, Name: d.Name, File: d.File.Value, Odd: odd(d.File.Odd),
+		ChangedAt: d.ChangedAt, Students: names(d.Students), Takes: d.Takes,
+		Shelf: api.Shelf{Folder: d.Folder, Tags: names(d.Tags), Favourite: d.Favourite}, ShelfRevision: d.ShelfRevision,
 	}
+}
+
+// odd is why a document cannot be read; nil where it can.
+func odd(err error) *string {
+	if err == nil {
+		return nil
+	}
+	text := upperFirst(err.Error())
+	return &text
 }
 
 func names(of []string) []string { return each(of, func(n string) string { return n }) }
 
 func versionOf(v store.Version) api.Version {
-	return api.Version{Version: v.Version, File: v.File, SavedAt: v.SavedAt, Takes: v.Takes, Students: names(v.Students)}
+	return api.Version{Version: v.Version, File: v.File.Value, Odd: odd(v.File.Odd), SavedAt: v.SavedAt, Takes: v.Takes, Students: names(v.Students)}
 }
 
 func savedBlockOf(b store.Block) api.SavedBlock {
-	return api.SavedBlock{Id: b.ID, Block: b.Block, MadeAt: b.MadeAt}
+	return api.SavedBlock{Id: b.ID, Block: b.Block.Value, Odd: odd(b.Block.Odd), MadeAt: b.MadeAt}
 }
 
 func assignmentOf(a store.Assignment) api.Assignment {
 	return api.Assignment{
-		Id: a.ID, DrillId: a.DrillID, DrillName: a.File.Drill.Name, Version: a.Version, Newest: a.Newest, Student: personOf(a.Student), Bpm: a.BPM(),
-		Ladder: a.File.Ladder, Takes: a.Takes, AssignedAt: a.AssignedAt, Last: a.Last, LastTakeAt: a.LastTakeAt,
+		Id: a.ID, DrillId: a.DrillID, DrillName: a.DrillName, Version: a.Version, Newest: a.Newest, Student: personOf(a.Student), Bpm: a.BPM(),
+		Ladder: a.Ladder.Value, Takes: a.Takes, AssignedAt: a.AssignedAt, Last: a.Last, LastTakeAt: a.LastTakeAt,
 	}
 }
 
-func summaryOf(t store.Take) api.TakeSummary {
-	c := t.Analysis.Counts
-	return api.TakeSummary{
-		Id: t.ID, AssignmentId: t.AssignmentID, DrillName: t.Chart.Name, Student: personOf(t.Student),
-		Bpm: t.BPM, Source: api.Source(t.Source), Demo: t.Student.Demo, RecordedAt: t.RecordedAt, Seconds: t.Seconds,
-		HeldBpm: t.Analysis.Tempo.BPM, NotesPerSecond: t.Analysis.Tempo.NotesPerSecond,
-		SpreadMs: t.Analysis.Timing.SpreadMs, SpreadPercent: t.Analysis.Timing.SpreadPercent,
-		RightPercent: 100 * float64(c.Played) / float64(max(1, c.Expected+c.Extra)), Decision: t.Decision,
+func pupilOf(p store.Pupil) api.Pupil {
+	return api.Pupil{Person: personOf(p.Person), Assignments: each(p.Assignments, assignmentOf)}
+}
+
+func summaryOf(t store.TakeSummary) api.TakeSummary {
+	s := api.TakeSummary{
+		Id: t.ID, AssignmentId: t.AssignmentID, DrillName: t.DrillName, Student: personOf(t.Student),
+		Bpm: t.BPM, Source: api.Source(t.Source), Demo: t.Student.Demo, RecordedAt: t.RecordedAt, HandedInAt: t.HandedInAt,
+		State: api.TakeSummaryState(t.State), Failure: t.Failure, Listener: t.Listener,
 	}
+	if t.State != store.Measured || t.Decision == nil {
+		return s
+	}
+	if newest := listen.Version; t.Listener == nil || *t.Listener != newest {
+		s.NewestListener = &newest
+	}
+	s.Measured = &api.TakeFigures{
+		Seconds: t.Seconds, HeldBpm: t.HeldBPM, NotesPerSecond: t.NotesPerSecond, SpreadMs: t.SpreadMs,
+		SpreadPercent: t.SpreadPercent, RightPercent: t.RightPercent, Decision: *t.Decision,
+	}
+	return s
 }
 
 // takeOf is a take with what is said of it. Takes measured before a figure was
 // there do without it.
 func takeOf(t store.Take, comments []store.Comment) api.Take {
-	a := t.Analysis
+	take := api.Take{Summary: summaryOf(t.TakeSummary), Chart: t.Chart, Comments: each(comments, commentOf)}
+	if t.Analysis == nil {
+		return take
+	}
+	a := *t.Analysis
 	if a.Groups == nil {
 		a.Groups = []evenness.Group{}
 	}
 	if a.Course.Stops == nil {
 		a.Course.Stops = []evenness.Stop{}
 	}
-	return api.Take{Summary: summaryOf(t), Chart: t.Chart, Analysis: a, Advice: evenness.Advise(a, t.Chart), Comments: each(comments, commentOf)}
+	advice := evenness.Advise(a, t.Chart)
+	take.Analysis, take.Advice = &a, &advice
+	return take
+}
+
+func remeasuringOf(r store.Remeasuring) api.Remeasuring {
+	return api.Remeasuring{StartedAt: r.StartedAt, EndedAt: r.EndedAt, Total: r.Total, Done: r.Done, Failed: r.Failed, Cancelled: r.Cancelled}
 }
 
 func commentOf(c store.Comment) api.Comment {
-	return api.Comment{Id: c.ID, Note: c.Note, Text: c.Text, Author: personOf(c.Author), WrittenAt: c.WrittenAt}
+	return api.Comment{Id: c.ID, Note: c.Note, Text: c.Text, Author: personOf(c.Author), WrittenAt: c.WrittenAt, Revision: c.Revision}
 }
 
 func upperFirst(s string) string {

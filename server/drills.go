@@ -2,6 +2,8 @@ package server
 
 import (
 	"context"
+	"strconv"
+	"time"
 
 	"github.com/google/uuid"
 
@@ -30,18 +32,24 @@ func (s *Server) saved(ctx context.Context, id uuid.UUID) (api.SavedDrill, error
 }
 
 // add keeps a new drill.
-func (s *Server) add(ctx context.Context, file drillfile.File, shelf store.Shelf) (api.SavedDrill, error) {
-	id := uuid.New()
+func (s *Server) add(ctx context.Context, id uuid.UUID, file drillfile.File, shelf store.Shelf) (api.SavedDrill, error) {
 	if err := s.store.AddDrill(ctx, id, file, shelf); err != nil {
 		return api.SavedDrill{}, err
 	}
 	return s.saved(ctx, id)
 }
 
-// ListDrills lists all drills.
-func (s *Server) ListDrills(ctx context.Context, _ api.ListDrillsRequestObject) (api.ListDrillsResponseObject, error) {
-	drills, err := s.store.Drills(ctx)
-	return api.ListDrills200JSONResponse(each(drills, savedDrillOf)), err
+// ListDrills lists drills.
+func (s *Server) ListDrills(ctx context.Context, r api.ListDrillsRequestObject) (api.ListDrillsResponseObject, error) {
+	page, err := pageOf(r.Params.After, r.Params.Limit)
+	if err != nil {
+		return nil, err
+	}
+	drills, err := s.store.Drills(ctx, page)
+	return api.ListDrills200JSONResponse{
+		Items: each(drills, savedDrillOf),
+		Next:  next(drills, page, func(d store.Drill) (time.Time, uuid.UUID) { return d.ChangedAt, d.ID }),
+	}, err
 }
 
 // CreateDrill saves a new drill.
@@ -50,7 +58,7 @@ func (s *Server) CreateDrill(ctx context.Context, r api.CreateDrillRequestObject
 	if err != nil {
 		return nil, err
 	}
-	saved, err := s.add(ctx, file, store.Shelf{})
+	saved, err := s.add(ctx, r.Params.Id, file, store.Shelf{})
 	return api.CreateDrill201JSONResponse(saved), err
 }
 
@@ -66,7 +74,7 @@ func (s *Server) ChangeDrill(ctx context.Context, r api.ChangeDrillRequestObject
 	if err != nil {
 		return nil, err
 	}
-	if err := s.store.ChangeDrill(ctx, r.DrillId, file); err != nil {
+	if err := s.store.ChangeDrill(ctx, r.DrillId, r.Params.IfMatch, file); err != nil {
 		return nil, err
 	}
 	saved, err := s.saved(ctx, r.DrillId)
@@ -78,31 +86,70 @@ func (s *Server) DeleteDrill(ctx context.Context, r api.DeleteDrillRequestObject
 	return api.DeleteDrill204Response{}, s.store.DeleteDrill(ctx, r.DrillId)
 }
 
+// RestoreDrill brings a deleted drill back.
+func (s *Server) RestoreDrill(ctx context.Context, r api.RestoreDrillRequestObject) (api.RestoreDrillResponseObject, error) {
+	return api.RestoreDrill204Response{}, s.store.RestoreDrill(ctx, r.DrillId)
+}
+
 // CopyDrill saves a copy under a name of its own.
 func (s *Server) CopyDrill(ctx context.Context, r api.CopyDrillRequestObject) (api.CopyDrillResponseObject, error) {
 	original, err := s.store.Drill(ctx, r.DrillId)
 	if err != nil {
 		return nil, err
 	}
-	original.File.Drill.Name += " (copy)"
-	saved, err := s.add(ctx, original.File, original.Shelf)
+	if original.File.Odd != nil {
+		return nil, errOdd
+	}
+	file := original.File.Value
+	file.Drill.Name = copyName(file.Drill.Name)
+	saved, err := s.add(ctx, r.Params.Id, file, original.Shelf)
 	return api.CopyDrill201JSONResponse(saved), err
+}
+
+// longestName is how many characters a drill's name may have, as the contract
+// says.
+const longestName = 120
+
+// copyName is the name of a copy.
+func copyName(name string) string {
+	const mark = " (copy)"
+	if runes := []rune(name); len(runes) > longestName-len(mark) {
+		name = string(runes[:longestName-len(mark)])
+	}
+	return name + mark
 }
 
 // PutOnShelf says where a drill stands in the library.
 func (s *Server) PutOnShelf(ctx context.Context, r api.PutOnShelfRequestObject) (api.PutOnShelfResponseObject, error) {
-	if err := s.store.PutOnShelf(ctx, r.DrillId, store.Shelf{Folder: r.Body.Folder, Tags: r.Body.Tags, Favourite: r.Body.Favourite}); err != nil {
+	shelf := store.Shelf{Folder: r.Body.Folder, Tags: r.Body.Tags, Favourite: r.Body.Favourite, ShelfRevision: r.Params.IfMatch}
+	if err := s.store.PutOnShelf(ctx, r.DrillId, shelf); err != nil {
 		return nil, err
 	}
 	saved, err := s.saved(ctx, r.DrillId)
 	return api.PutOnShelf200JSONResponse(saved), err
 }
 
+// versionsPage is how many versions the store gives at once.
+const versionsPage = 50
+
 // ListVersions returns a drill's history.
 func (s *Server) ListVersions(ctx context.Context, r api.ListVersionsRequestObject) (api.ListVersionsResponseObject, error) {
-	versions, err := s.store.Versions(ctx, r.DrillId)
-	if err == nil && len(versions) == 0 {
+	var before *int
+	if r.Params.After != nil {
+		n, err := strconv.Atoi(*r.Params.After)
+		if err != nil {
+			return nil, notAPlace(store.ErrCursor)
+		}
+		before = &n
+	}
+	versions, err := s.store.Versions(ctx, r.DrillId, before)
+	if err == nil && len(versions) == 0 && before == nil {
 		err = store.ErrNotFound
 	}
-	return api.ListVersions200JSONResponse(each(versions, versionOf)), err
+	page := api.ListVersions200JSONResponse{Items: each(versions, versionOf)}
+	if len(versions) == versionsPage {
+		last := strconv.Itoa(versions[len(versions)-1].Version)
+		page.Next = &last
+	}
+	return page, err
 }

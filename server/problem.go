@@ -1,16 +1,18 @@
 package server
 
 import (
+	"encoding/json"
 	"errors"
+	"fmt"
 	"log/slog"
 	"net/http"
 
 	"github.com/gin-gonic/gin"
 
 	"manudrill/api"
+	"manudrill/core/bounds"
 	"manudrill/core/drill"
 	"manudrill/core/evenness"
-	"manudrill/formats/exchange"
 	"manudrill/formats/sound"
 	"manudrill/store"
 )
@@ -38,15 +40,22 @@ func (p problem) body() api.Problem {
 
 // The problems that carry nothing of their own.
 var (
-	errNobody           = problem{http.StatusUnauthorized, "nobody", "Nobody is here", "Choose who you are first.", nil}
-	errNotYours         = problem{http.StatusForbidden, "not-yours", "Not for you", "This belongs to somebody else. Choose another person at the door.", nil}
-	errMissing          = problem{http.StatusNotFound, "not-found", "Not found", "There is nothing here any more; go back to the list.", nil}
-	errTooLarge         = problem{http.StatusRequestEntityTooLarge, "too-large", "The file is too large", "A take may have 100 MB at the most. Cut the recording to the drill, or save it as FLAC.", nil}
-	errNoNotes          = problem{http.StatusUnprocessableEntity, "no-notes", "No notes were heard", "The recording holds no notes. Check that the right microphone is chosen, move it closer to the guitar, and play again.", nil}
-	errSameTake         = problem{http.StatusConflict, "take-exists", "This take belongs elsewhere", "The recording has already been handed in for another drill. Record it anew.", nil}
-	errOtherNotes       = problem{http.StatusUnprocessableEntity, "other-notes", "These takes cannot be compared", upperFirst(evenness.ErrOtherNotes.Error()) + ".", nil}
-	errTooLargeToImport = problem{http.StatusRequestEntityTooLarge, "too-large", "The file is too large", "A file that is made into a drill may have 8 MB at the most. Cut the music to the part to be drilled.", nil}
-	errEnded            = problem{http.StatusGone, "assignment-ended", "This drill has been taken back", "Your instructor has taken this drill back, so no new take can be added. The old ones are kept.", nil}
+	errNobody      = problem{http.StatusUnauthorized, "nobody", "Nobody is here", "Choose who you are first.", nil}
+	errNotYours    = problem{http.StatusForbidden, "not-yours", "Not for you", "This belongs to somebody else. Choose another person at the door.", nil}
+	errMissing     = problem{http.StatusNotFound, "not-found", "Not found", "There is nothing here any more; go back to the list.", nil}
+	errSameTake    = problem{http.StatusConflict, "take-exists", "This take belongs elsewhere", "The recording has already been handed in for another drill. Record it anew.", nil}
+	errOtherNotes  = problem{http.StatusUnprocessableEntity, "other-notes", "These takes cannot be compared", upperFirst(evenness.ErrOtherNotes.Error()) + ".", nil}
+	errEnded       = problem{http.StatusGone, "assignment-ended", "This drill has been taken back", "Your instructor has taken this drill back, so no take played since can be added. The old ones are kept.", nil}
+	errNotMeasured = problem{http.StatusConflict, "not-measured", "This take is not measured", "It waits to be measured, or could not be; look at it again in a moment.", nil}
+	errBrokenOff   = problem{http.StatusBadRequest, "broken-off", "The recording did not come through", "The line broke off or stood still. Nothing is lost where it was recorded; hand it in again.", nil}
+	errOdd         = problem{http.StatusConflict, "odd-document", "This drill cannot be read", "It was saved by another version of Manudrill, which this one cannot read. It is kept as it is; update Manudrill.", nil}
+	errChanged     = problem{http.StatusPreconditionFailed, "changed", "This was changed meanwhile", "Somebody, or you in another window, has changed it since you opened it. Look at what is there now and choose.", nil}
+	errTooMany     = problem{http.StatusConflict, "too-many", "There are too many of these", "No more can be added here. Remove some that are no longer needed.", nil}
+	errTooOften    = problem{http.StatusTooManyRequests, "too-often", "Too many tries", "Wait a minute, then try again.", nil}
+	errClock       = problem{http.StatusBadRequest, "clock", "The time of the recording cannot be", "The clock of the device is far off. Set it, or hand in without a time.", nil}
+	errOtherOrigin = problem{http.StatusForbidden, "other-origin", "Not from here", "Another site has asked for this. Open Manudrill itself and do it there.", nil}
+	errOtherHost   = problem{http.StatusMisdirectedRequest, "other-host", "Not under this name", "Manudrill is not known under the name in the address. Use the address it printed, or start it with --host for this name.", nil}
+	errFault       = problem{http.StatusInternalServerError, "fault", "Something went wrong here", "The fault is Manudrill's and has been written to its log. Nothing saved is lost; try again.", nil}
 )
 
 // notReadable tells why a file cannot be made into a drill.
@@ -73,33 +82,82 @@ func notASetup(err error) error {
 	return problem{http.StatusUnprocessableEntity, "not-a-setup", "Guitar and hand cannot be like this", upperFirst(err.Error()) + ".", nil}
 }
 
+// notAPlace tells that a list has no such page.
+func notAPlace(err error) error {
+	return problem{http.StatusBadRequest, "bad-request", "There is no such page", upperFirst(err.Error()) + ".", nil}
+}
+
+// tooLarge tells how much may be sent at once.
+func tooLarge(most int64) problem {
+	what := "What was sent is too large; send less at once."
+	switch most {
+	case bounds.RecordingBytes:
+		what = "Cut the recording to the drill, or save it as FLAC."
+	case bounds.DocumentBytes:
+		what = "Cut the music to the part to be drilled."
+	}
+	return problem{http.StatusRequestEntityTooLarge, "too-large", "The file is too large", fmt.Sprintf("%d MB is the most here. %s", most>>20, what), nil}
+}
+
 // problemOf turns any error into the problem that is told.
 func problemOf(err error) problem {
 	var p problem
 	var faults drill.Faults
-	var tooLarge *http.MaxBytesError
+	var large *http.MaxBytesError
+	var same store.ErrSameSound
 	switch {
 	case errors.As(err, &p):
 		return p
 	case errors.As(err, &faults):
 		return problem{http.StatusUnprocessableEntity, "drill-faults", "The drill cannot be played like this", faults.Error(), faults}
-	case errors.As(err, &tooLarge):
-		return errTooLarge
-	case errors.Is(err, exchange.ErrTooLong):
-		return problem{http.StatusUnprocessableEntity, "too-long", "This is too long", upperFirst(err.Error()) + ".", nil}
+	case errors.As(err, &large):
+		return tooLarge(large.Limit)
+	case errors.As(err, &same):
+		return problem{http.StatusConflict, "same-recording", "This recording is handed in already",
+			fmt.Sprintf("It is the take of %s. Record anew, or choose another file.", same.RecordedAt.UTC().Format("2 January 2006, 15:04 UTC")), nil}
 	case errors.Is(err, store.ErrNotFound):
 		return errMissing
-	case errors.Is(err, sound.ErrNotSound), errors.Is(err, sound.ErrEmpty), errors.Is(err, sound.ErrCutOff), errors.Is(err, sound.ErrDamaged), errors.Is(err, sound.ErrUnsupported):
-		return notARecording(err)
+	case errors.Is(err, store.ErrChanged):
+		return errChanged
+	case errors.Is(err, store.ErrTooMany):
+		return errTooMany
+	case errors.As(err, new(tooOften)):
+		return errTooOften
+	}
+	for _, known := range []error{
+		sound.ErrNotSound, sound.ErrEmpty, sound.ErrCutOff, sound.ErrDamaged, sound.ErrUnsupported,
+		bounds.ErrTakeTooLong, bounds.ErrRenditionTooLong, bounds.ErrTooManyNotes,
+	} {
+		if errors.Is(err, known) {
+			return notARecording(err)
+		}
+	}
+	if p, is := databaseProblem(err); is {
+		return p
 	}
 	slog.Error("request failed", "error", err)
-	return problem{http.StatusInternalServerError, "fault", "Something went wrong here",
-		"The fault is Manudrill's and has been written to its log. Nothing saved is lost; try again.", nil}
+	return errFault
 }
 
 // tell answers a request with the problem that err is.
 func tell(c *gin.Context, err error) {
+	c.Abort()
+	refuse(c.Writer, err)
+}
+
+// refuse answers with the problem that err is.
+func refuse(w http.ResponseWriter, err error) {
+	var often tooOften
+	if errors.As(err, &often) {
+		w.Header().Set("Retry-After", often.seconds())
+	}
 	p := problemOf(err)
-	c.Header("Content-Type", "application/problem+json")
-	c.AbortWithStatusJSON(p.status, p.body())
+	body, err := json.Marshal(p.body())
+	if err != nil {
+		slog.Error("a problem cannot be told", "error", err)
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.Header().Set("Cache-Control", "no-store")
+	w.WriteHeader(p.status)
+	_, _ = w.Write(body) // whoever asked may have gone
 }

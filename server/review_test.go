@@ -65,7 +65,8 @@ func TestCommentsArePinnedByInstructors(t *testing.T) {
 	var comments []api.Comment
 	c := as(t, teacher)
 	c.ok(http.MethodPut, path+id, map[string]any{"note": 5, "text": "Here the string rings."}, &comments)
-	c.ok(http.MethodPut, path+id, map[string]any{"note": 5, "text": "Here the fourth string rings."}, &comments)
+	c.fails(http.StatusPreconditionFailed, http.MethodPut, path+id, map[string]any{"note": 5, "text": "In an older window."})
+	c.on(comments[0].Revision).ok(http.MethodPut, path+id, map[string]any{"note": 5, "text": "Here the fourth string rings."}, &comments)
 	require.Len(t, comments, 1)
 	assert.Equal(t, "Here the fourth string rings.", comments[0].Text)
 	assert.Equal(t, teacher.ID, comments[0].Author.Id)

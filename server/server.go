@@ -10,21 +10,44 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"manudrill/api"
+	"manudrill/server/jobs"
 	"manudrill/store"
 )
 
 // A Server holds what the handlers share.
 type Server struct {
 	store    *store.Store
-	intake   Intake
+	queue    *jobs.Queue
 	sessions *scs.SessionManager
+	people   *people
+	heavy    gate // what holds a whole sound in memory, one at a time
+	limits   limits
+	metrics  *metrics
 }
 
-// New returns the handler of the whole application: the API under /api and the
-// web interface, built into web, everywhere else.
-func New(s *store.Store, web fs.FS) (http.Handler, error) {
-	srv := &Server{store: s, intake: Intake{s}, sessions: newSessions(s.Pool())}
-	check, err := requestCheck(api.Spec)
+// Options are what may differ from one place to another.
+type Options struct {
+	Hosts  []string // names under which the server is reached, besides localhost and addresses
+	Limits Limits   // the usual ones where zero
+}
+
+// New returns the handler of the whole application: the API under /api, what
+// whoever runs it asks for, and the web interface, built into web, everywhere
+// else.
+func New(s *store.Store, web fs.FS, o Options) (http.Handler, error) {
+	queue, err := jobs.NewQueue(s)
+	if err != nil {
+		return nil, err
+	}
+	files, err := newFiles(web)
+	if err != nil {
+		return nil, err
+	}
+	srv := &Server{
+		store: s, queue: queue, sessions: newSessions(s), people: newPeople(s),
+		heavy: newGate(1), limits: newLimits(o.Limits), metrics: newMetrics(s),
+	}
+	guard, err := srv.guard(api.Spec)
 	if err != nil {
 		return nil, err
 	}
@@ -32,18 +55,23 @@ func New(s *store.Store, web fs.FS) (http.Handler, error) {
 	engine := gin.New()
 	engine.ContextWithFallback = true // handlers find the session in the request's context
 	engine.Use(gin.CustomRecovery(func(c *gin.Context, recovered any) { tell(c, panicked{recovered}) }))
-	engine.NoRoute(serveWeb(web))
-
-	routes := engine.Group("/api", check)
-	handlers := api.NewStrictHandlerWithOptions(srv, []api.StrictMiddlewareFunc{srv.admit}, api.StrictGinServerOptions{
+	handlers := api.NewStrictHandlerWithOptions(srv, nil, api.StrictGinServerOptions{
 		RequestErrorHandlerFunc:  tell,
 		HandlerErrorFunc:         tell,
 		ResponseErrorHandlerFunc: tell,
 	})
-	api.RegisterHandlersWithOptions(routes, handlers, api.GinServerOptions{
+	api.RegisterHandlersWithOptions(engine.Group("/api", guard), handlers, api.GinServerOptions{
 		ErrorHandler: func(c *gin.Context, err error, status int) {
 			tell(c, problem{status, "bad-request", "The request cannot be read", err.Error(), nil})
 		},
 	})
-	return srv.sessions.LoadAndSave(engine), nil
+	engine.NoRoute(func(c *gin.Context) { tell(c, errMissing) })
+
+	mux := http.NewServeMux()
+	mux.Handle("/api/", srv.sessions.LoadAndSave(engine))
+	mux.HandleFunc("GET /healthz", healthy)
+	mux.HandleFunc("GET /readyz", srv.ready)
+	mux.Handle("GET /metrics", srv.metrics.handler())
+	mux.Handle("/", files)
+	return srv.metrics.watch(protect(o.Hosts, mux)), nil
 }

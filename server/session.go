@@ -2,14 +2,14 @@ package server
 
 import (
 	"context"
+	"errors"
 	"net/http"
 	"time"
 
-	"github.com/alexedwards/scs/pgxstore"
 	"github.com/alexedwards/scs/v2"
+	"github.com/getkin/kin-openapi/openapi3"
 	"github.com/gin-gonic/gin"
 	"github.com/google/uuid"
-	"github.com/jackc/pgx/v5/pgxpool"
 
 	"manudrill/api"
 	"manudrill/store"
@@ -18,55 +18,115 @@ import (
 // sessionPerson is where a session keeps who is here.
 const sessionPerson = "person"
 
-func newSessions(pool *pgxpool.Pool) *scs.SessionManager {
+// remembered is how long a server goes by what it has read of a session or a
+// person: a screen asks for several things at once. Who leaves is forgotten at
+// once where they left, and within this time by other servers.
+const remembered = 2 * time.Second
+
+func newSessions(s *store.Store) *scs.SessionManager {
 	m := scs.New()
-	m.Store = pgxstore.NewWithCleanupInterval(pool, time.Hour)
+	m.Store = &sessionStore{s, newMemo[string, foundSession](remembered)}
 	m.Lifetime = 90 * 24 * time.Hour
 	m.Cookie.Name = "manudrill"
 	m.Cookie.HttpOnly = true
 	m.Cookie.SameSite = http.SameSiteLaxMode
-	m.ErrorFunc = func(w http.ResponseWriter, _ *http.Request, err error) {
-		http.Error(w, problemOf(err).detail, http.StatusInternalServerError)
-	}
+	m.ErrorFunc = func(w http.ResponseWriter, _ *http.Request, err error) { refuse(w, err) }
 	return m
 }
 
-// open are the operations for everybody, forInstructor those for instructors
-// alone. All others need somebody to be here.
-var (
-	open          = map[string]bool{"ListPeople": true, "Enter": true, "Leave": true}
-	forInstructor = map[string]bool{
-		"Preview": true, "ListDrills": true, "GetDrill": true, "CreateDrill": true, "ChangeDrill": true,
-		"DeleteDrill": true, "CopyDrill": true, "Assign": true, "Unassign": true, "GiveNewest": true,
-		"GetBench": true, "Rework": true, "Vary": true, "Export": true, "Import": true,
-		"PutOnShelf": true, "ListVersions": true, "PutComment": true, "DeleteComment": true,
-		"ListBlocks": true, "CreateBlock": true, "GetBlock": true, "DeleteBlock": true,
-	}
+// A sessionStore keeps sessions in the database, which it asks for one once in a
+// while only.
+type sessionStore struct {
+	store *store.Store
+	found *memo[string, foundSession]
+}
+
+type foundSession struct {
+	data   []byte
+	exists bool
+}
+
+// FindCtx returns a session's data.
+func (s *sessionStore) FindCtx(ctx context.Context, token string) ([]byte, bool, error) {
+	f, err := s.found.get(token, func() (foundSession, error) {
+		data, exists, err := s.store.Session(ctx, token)
+		return foundSession{data, exists}, err
+	})
+	return f.data, f.exists, err
+}
+
+// CommitCtx saves a session.
+func (s *sessionStore) CommitCtx(ctx context.Context, token string, data []byte, expiry time.Time) error {
+	defer s.found.forget(token)
+	return s.store.PutSession(ctx, token, data, expiry)
+}
+
+// DeleteCtx ends a session.
+func (s *sessionStore) DeleteCtx(ctx context.Context, token string) error {
+	defer s.found.forget(token)
+	return s.store.DeleteSession(ctx, token)
+}
+
+// Find, Commit and Delete are asked for by the interface and not by the manager,
+// which has a context.
+func (s *sessionStore) Find(token string) ([]byte, bool, error) {
+	return s.FindCtx(context.Background(), token)
+}
+
+// Commit is CommitCtx.
+func (s *sessionStore) Commit(token string, data []byte, expiry time.Time) error {
+	return s.CommitCtx(context.Background(), token, data, expiry)
+}
+
+// Delete is DeleteCtx.
+func (s *sessionStore) Delete(token string) error { return s.DeleteCtx(context.Background(), token) }
+
+// people remembers who is who.
+type people struct {
+	store *store.Store
+	known *memo[uuid.UUID, store.Person]
+}
+
+func newPeople(s *store.Store) *people {
+	return &people{s, newMemo[uuid.UUID, store.Person](remembered)}
+}
+
+func (p *people) person(ctx context.Context, id uuid.UUID) (store.Person, error) {
+	return p.known.get(id, func() (store.Person, error) { return p.store.Person(ctx, id) })
+}
+
+// Who may do an operation, as the contract says beside it.
+const (
+	anybody    = "anybody"
+	aPerson    = "person"
+	instructor = "instructor"
 )
 
 type personKey struct{}
 
 // admit lets a request through to an operation if the person may do it, and
 // puts the person into the request's context. Real sign-in will come before it.
-func (s *Server) admit(next api.StrictHandlerFunc, operation string) api.StrictHandlerFunc {
-	return func(c *gin.Context, request any) (any, error) {
-		if open[operation] {
-			return next(c, request)
-		}
-		id, err := uuid.Parse(s.sessions.GetString(c.Request.Context(), sessionPerson))
-		if err != nil {
-			return nil, errNobody
-		}
-		person, err := s.store.Person(c, id)
-		if err != nil {
-			return nil, errNobody
-		}
-		if forInstructor[operation] && person.Role != store.Instructor {
-			return nil, errNotYours
-		}
-		c.Request = c.Request.WithContext(context.WithValue(c.Request.Context(), personKey{}, person))
-		return next(c, request)
+func (s *Server) admit(c *gin.Context, o *openapi3.Operation) error {
+	who, _ := o.Extensions["x-who"].(string)
+	if who == anybody {
+		return nil
 	}
+	id, err := uuid.Parse(s.sessions.GetString(c.Request.Context(), sessionPerson))
+	if err != nil {
+		return errNobody
+	}
+	person, err := s.people.person(c, id)
+	if errors.Is(err, store.ErrNotFound) {
+		return errNobody
+	}
+	if err != nil {
+		return err
+	}
+	c.Request = c.Request.WithContext(context.WithValue(c.Request.Context(), personKey{}, person))
+	if who == aPerson || who == instructor && person.Role == store.Instructor {
+		return nil
+	}
+	return errNotYours
 }
 
 // here returns who makes a request that was admitted.
@@ -92,9 +152,13 @@ func ownStudent(ctx context.Context, asked *uuid.UUID) *uuid.UUID {
 }
 
 // ListPeople tells who can be chosen.
-func (s *Server) ListPeople(ctx context.Context, _ api.ListPeopleRequestObject) (api.ListPeopleResponseObject, error) {
-	people, err := s.store.People(ctx)
-	return api.ListPeople200JSONResponse(each(people, personOf)), err
+func (s *Server) ListPeople(ctx context.Context, r api.ListPeopleRequestObject) (api.ListPeopleResponseObject, error) {
+	after, err := afterID(r.Params.After)
+	if err != nil {
+		return nil, err
+	}
+	people, err := s.store.People(ctx, after)
+	return api.ListPeople200JSONResponse{Items: each(people, personOf), Next: nextID(people, store.MaxPage, func(p store.Person) uuid.UUID { return p.ID })}, err
 }
 
 // GetSession tells who is here.
@@ -104,6 +168,9 @@ func (s *Server) GetSession(ctx context.Context, _ api.GetSessionRequestObject) 
 
 // Enter makes the person chosen the one who is here.
 func (s *Server) Enter(ctx context.Context, r api.EnterRequestObject) (api.EnterResponseObject, error) {
+	if err := s.limits.signIns.allow(addressOf(ctx.(*gin.Context).Request)); err != nil {
+		return nil, err
+	}
 	person, err := s.store.Person(ctx, r.Body.PersonId)
 	if err != nil {
 		return nil, err

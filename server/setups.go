@@ -3,15 +3,23 @@ package server
 import (
 	"context"
 
+	"github.com/google/uuid"
+
 	"manudrill/api"
 )
+
+// setupOf returns somebody's setup as it is kept.
+func (s *Server) setupOf(ctx context.Context, person uuid.UUID) (api.SavedSetup, error) {
+	setup, revision, err := s.store.Setup(ctx, person)
+	return api.SavedSetup{Setup: setup, Revision: revision}, err
+}
 
 // GetSetup returns somebody's guitar, hand and weights. Students see their own.
 func (s *Server) GetSetup(ctx context.Context, r api.GetSetupRequestObject) (api.GetSetupResponseObject, error) {
 	if err := mayRead(ctx, r.PersonId); err != nil {
 		return nil, err
 	}
-	setup, err := s.store.Setup(ctx, r.PersonId)
+	setup, err := s.setupOf(ctx, r.PersonId)
 	return api.GetSetup200JSONResponse(setup), err
 }
 
@@ -23,8 +31,9 @@ func (s *Server) ChangeSetup(ctx context.Context, r api.ChangeSetupRequestObject
 	if err := r.Body.Validate(); err != nil {
 		return nil, notASetup(err)
 	}
-	if err := s.store.ChangeSetup(ctx, r.PersonId, *r.Body); err != nil {
+	if err := s.store.ChangeSetup(ctx, r.PersonId, r.Params.IfMatch, *r.Body); err != nil {
 		return nil, err
 	}
-	return api.ChangeSetup200JSONResponse(*r.Body), nil
+	setup, err := s.setupOf(ctx, r.PersonId)
+	return api.ChangeSetup200JSONResponse(setup), err
 }

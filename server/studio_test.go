@@ -10,6 +10,8 @@ import (
 	"net/http/cookiejar"
 	"net/http/httptest"
 	"os"
+	"strconv"
+	"strings"
 	"testing"
 	"testing/fstest"
 
@@ -26,6 +28,7 @@ import (
 	"manudrill/core/tempo"
 	"manudrill/formats/drillfile"
 	"manudrill/server"
+	"manudrill/server/jobs"
 	"manudrill/store"
 	"manudrill/storetest"
 )
@@ -38,7 +41,10 @@ var (
 	teacher   = store.Person{ID: uuid.New(), Name: "Tess", Role: store.Instructor}
 	ann       = store.Person{ID: uuid.New(), Name: "Ann", Role: store.Student}
 	ben       = store.Person{ID: uuid.New(), Name: "Ben", Role: store.Student}
-	somePages = fstest.MapFS{"index.html": {Data: []byte("<title>the interface</title>")}, "assets/a.js": {Data: []byte("1")}}
+	kept      *store.Store
+	plenty    = server.Options{Limits: server.Limits{SignIns: 1e6, Takes: 1e6, TakesOfAddress: 1e6}}
+	somePages = fstest.MapFS{"index.html": {Data: []byte("<title>the interface</title>")}, "assets/a.js": {Data: []byte("1")},
+		"assets/a.js.br": {Data: []byte("small")}, "assets/a.js.gz": {Data: []byte("smaller")}}
 )
 
 func TestMain(m *testing.M) {
@@ -52,15 +58,21 @@ func TestMain(m *testing.M) {
 
 func run(m *testing.M) (int, error) {
 	ctx := context.Background()
-	kept, closeStore, err := storetest.Open(ctx, teacher, ann, ben)
+	opened, closeStore, err := storetest.Open(ctx, teacher, ann, ben)
+	kept = opened
 	if err != nil {
 		return 0, err
 	}
 	defer func() { _ = closeStore() }()
-	handler, err := server.New(kept, somePages)
+	handler, err := server.New(kept, somePages, plenty)
 	if err != nil {
 		return 0, err
 	}
+	workers, err := jobs.Start(ctx, kept)
+	if err != nil {
+		return 0, err
+	}
+	defer func() { _ = workers.Stop(ctx) }()
 	srv := httptest.NewServer(handler)
 	defer srv.Close()
 	base = srv.URL
@@ -79,13 +91,24 @@ func run(m *testing.M) (int, error) {
 type client struct {
 	t    *testing.T
 	http *http.Client
+	from int    // the revision that changes are made on
+	at   string // the server that is asked
 }
+
+// on is the client making its changes on a revision.
+func (c client) on(revision int) client {
+	c.from = revision
+	return c
+}
+
+// newly is a path to make something under a new id.
+func newly(path string) string { return path + "?id=" + uuid.NewString() }
 
 func visitor(t *testing.T) client {
 	t.Helper()
 	jar, err := cookiejar.New(nil)
 	require.NoError(t, err)
-	return client{t, &http.Client{Jar: jar}}
+	return client{t: t, http: &http.Client{Jar: jar}, at: base}
 }
 
 func as(t *testing.T, p store.Person) client {
@@ -95,6 +118,9 @@ func as(t *testing.T, p store.Person) client {
 	return c
 }
 
+// jsonText is sent as it is.
+type jsonText string
+
 // do sends a request, checks the answer against the contract and returns it.
 func (c client) do(method, path string, body any) (int, []byte) {
 	c.t.Helper()
@@ -102,6 +128,8 @@ func (c client) do(method, path string, body any) (int, []byte) {
 	contentType := "application/json"
 	switch b := body.(type) {
 	case nil:
+	case jsonText:
+		reader = strings.NewReader(string(b))
 	case []byte:
 		reader, contentType = bytes.NewReader(b), "application/octet-stream"
 	default:
@@ -109,10 +137,13 @@ func (c client) do(method, path string, body any) (int, []byte) {
 		require.NoError(c.t, err)
 		reader = bytes.NewReader(raw)
 	}
-	req, err := http.NewRequestWithContext(c.t.Context(), method, base+"/api"+path, reader)
+	req, err := http.NewRequestWithContext(c.t.Context(), method, c.at+"/api"+path, reader)
 	require.NoError(c.t, err)
 	if reader != nil {
 		req.Header.Set("Content-Type", contentType)
+	}
+	if method == http.MethodPut {
+		req.Header.Set("If-Match", strconv.Itoa(c.from))
 	}
 	return c.send(req)
 }
@@ -138,7 +169,7 @@ func (c client) keepsContract(req *http.Request, resp *http.Response, body []byt
 	in := &openapi3filter.ResponseValidationInput{
 		RequestValidationInput: &openapi3filter.RequestValidationInput{Request: req, PathParams: params, Route: route},
 		Status:                 resp.StatusCode, Header: resp.Header,
-		Options: &openapi3filter.Options{ExcludeResponseBody: resp.Header.Get("Content-Type") == "audio/flac"},
+		Options: &openapi3filter.Options{ExcludeResponseBody: strings.HasPrefix(resp.Header.Get("Content-Type"), "audio/")},
 	}
 	in.SetBodyBytes(body)
 	require.NoError(c.t, openapi3filter.ValidateResponse(c.t.Context(), in), "%s %s answered %s", req.Method, req.URL, body)
@@ -182,7 +213,7 @@ func assigned(t *testing.T, file drillfile.File, to store.Person) api.Assignment
 	t.Helper()
 	c := as(t, teacher)
 	var d api.SavedDrill
-	c.ok(http.MethodPost, "/drills", file, &d)
+	c.ok(http.MethodPost, newly("/drills"), file, &d)
 	var a api.Assignment
 	c.ok(http.MethodPost, "/assignments", map[string]any{"drillId": d.Id, "studentId": to.ID}, &a)
 	return a

@@ -1,8 +1,8 @@
 package server
 
 import (
-	"bytes"
 	"context"
+	"errors"
 	"io"
 	"net/http"
 	"time"
@@ -11,81 +11,27 @@ import (
 	"github.com/google/uuid"
 
 	"manudrill/api"
-	"manudrill/core/simulate"
-	"manudrill/formats/midifile"
-	"manudrill/formats/sound"
+	"manudrill/formats/hearing"
 	"manudrill/store"
 )
 
-// AddTake takes a recording in.
-func (s *Server) AddTake(ctx context.Context, r api.AddTakeRequestObject) (api.AddTakeResponseObject, error) {
-	d, err := s.delivery(ctx, r.AssignmentId, r.TakeId)
-	if err != nil {
-		return nil, err
-	}
-	if err := s.asPlayed(ctx, &d.Assignment, r.Params.Version); err != nil {
-		return nil, err
-	}
-	file, err := io.ReadAll(r.Body)
-	if err != nil {
-		return nil, err
-	}
-	if err := d.take(file); err != nil {
-		return nil, err
-	}
-	d.BPM, d.Source = r.Params.Bpm, string(r.Params.Source)
-	take, err := s.intake.Receive(ctx, d)
-	return api.AddTake200JSONResponse(takeOf(take, nil)), err
-}
-
-// take reads the file that was handed in: a recording, or MIDI, which is given a
-// sound to be heard by.
-func (d *Delivery) take(file []byte) (err error) {
-	if !midifile.Is(file) {
-		d.Sound, err = sound.Decode(file)
-		return err
-	}
-	if d.Notes, err = midifile.Played(file); err != nil {
-		return notARecording(err)
-	}
-	d.Sound = sound.FromMono(simulate.Rate, simulate.Sounding(d.Notes))
-	return nil
-}
-
-// SimulateTake lets the simulated player make a take.
-func (s *Server) SimulateTake(ctx context.Context, r api.SimulateTakeRequestObject) (api.SimulateTakeResponseObject, error) {
-	d, err := s.delivery(ctx, r.AssignmentId, r.TakeId)
-	if err != nil {
-		return nil, err
-	}
-	take, err := s.intake.Simulate(ctx, *r.Body, d)
-	return api.SimulateTake200JSONResponse(takeOf(take, nil)), err
-}
-
-// delivery starts a delivery for an assignment of the student here.
-func (s *Server) delivery(ctx context.Context, assignment, take uuid.UUID) (Delivery, error) {
-	a, err := s.assignment(ctx, assignment)
-	if err == nil && a.Ended {
-		err = errEnded
-	}
-	return Delivery{TakeID: take, Assignment: a, BPM: a.BPM(), RecordedAt: time.Now()}, err
-}
-
-// asPlayed puts the version that was played on the stand again, where another
-// has been given since the recording was begun.
-func (s *Server) asPlayed(ctx context.Context, a *store.Assignment, version *int) error {
-	if version == nil || *version == a.Version {
-		return nil
-	}
-	file, err := s.store.Version(ctx, a.DrillID, *version)
-	a.File, a.Version = file, *version
-	return err
-}
-
 // ListTakes lists takes.
 func (s *Server) ListTakes(ctx context.Context, r api.ListTakesRequestObject) (api.ListTakesResponseObject, error) {
-	takes, err := s.store.Takes(ctx, r.Params.AssignmentId, ownStudent(ctx, r.Params.StudentId))
-	return api.ListTakes200JSONResponse(each(takes, summaryOf)), err
+	page, err := pageOf(r.Params.After, r.Params.Limit)
+	if err != nil {
+		return nil, err
+	}
+	student := ownStudent(ctx, r.Params.StudentId)
+	if of := r.Params.AssignmentId; of != nil {
+		if _, err := s.stand(ctx, *of); errors.Is(err, errNotYours) {
+			return nil, err
+		}
+	}
+	takes, err := s.store.Takes(ctx, r.Params.AssignmentId, student, page)
+	return api.ListTakes200JSONResponse{
+		Items: each(takes, summaryOf),
+		Next:  next(takes, page, func(t store.TakeSummary) (time.Time, uuid.UUID) { return t.RecordedAt, t.ID }),
+	}, err
 }
 
 // take returns a take that the person here may see.
@@ -95,6 +41,15 @@ func (s *Server) take(ctx context.Context, id uuid.UUID) (store.Take, error) {
 		return t, err
 	}
 	return t, mayRead(ctx, t.Student.ID)
+}
+
+// measured returns a take that the person here may see and that was measured.
+func (s *Server) measured(ctx context.Context, id uuid.UUID) (store.Take, error) {
+	t, err := s.take(ctx, id)
+	if err == nil && t.Analysis == nil {
+		err = errNotMeasured
+	}
+	return t, err
 }
 
 // GetTake returns a take with its analysis.
@@ -107,25 +62,84 @@ func (s *Server) GetTake(ctx context.Context, r api.GetTakeRequestObject) (api.G
 	return api.GetTake200JSONResponse(takeOf(t, comments)), err
 }
 
-// GetSound returns the recording of a take.
-func (s *Server) GetSound(ctx context.Context, r api.GetSoundRequestObject) (api.GetSoundResponseObject, error) {
-	if _, err := s.take(ctx, r.TakeId); err != nil {
+// MeasureTake measures a take again.
+func (s *Server) MeasureTake(ctx context.Context, r api.MeasureTakeRequestObject) (api.MeasureTakeResponseObject, error) {
+	if _, err := s.seen(ctx, r.TakeId); err != nil {
 		return nil, err
 	}
-	flac, err := s.store.Sound(ctx, r.TakeId)
-	return recording{ctx.(*gin.Context).Request, flac}, err
+	if err := s.limits.takes.allow(here(ctx).ID.String()); err != nil {
+		return nil, err
+	}
+	if err := s.store.MeasureAgain(ctx, r.TakeId, s.queueTake(ctx, r.TakeId)); err != nil {
+		return nil, err
+	}
+	t, err := s.store.TakeSummary(ctx, r.TakeId)
+	return api.MeasureTake202JSONResponse(summaryOf(t)), err
+}
+
+// seen returns what lists show of a take that the person here may see.
+func (s *Server) seen(ctx context.Context, id uuid.UUID) (store.TakeSummary, error) {
+	t, err := s.store.TakeSummary(ctx, id)
+	if err != nil {
+		return t, err
+	}
+	return t, mayRead(ctx, t.Student.ID)
+}
+
+// GetSound returns the recording of a take.
+func (s *Server) GetSound(ctx context.Context, r api.GetSoundRequestObject) (api.GetSoundResponseObject, error) {
+	if _, err := s.seen(ctx, r.TakeId); err != nil {
+		return nil, err
+	}
+	request := ctx.(*gin.Context).Request
+	sound, err := s.store.Sound(request.Context(), r.TakeId)
+	return recording{request, sound}, err
 }
 
 // A recording is sent whole or in the part that was asked for: a browser seeks only
 // in what it may have in parts.
 type recording struct {
 	request *http.Request
-	flac    []byte
+	sound   *store.Sound
 }
 
-// VisitGetSoundResponse sends it.
+// VisitGetSoundResponse sends it, reading part after part.
 func (r recording) VisitGetSoundResponse(w http.ResponseWriter) error {
-	w.Header().Set("Content-Type", "audio/flac")
-	http.ServeContent(w, r.request, "", time.Time{}, bytes.NewReader(r.flac))
+	start := make([]byte, 4)
+	n, err := io.ReadFull(r.sound, start)
+	if err != nil && !errors.Is(err, io.ErrUnexpectedEOF) && !errors.Is(err, io.EOF) {
+		return err
+	}
+	kind, err := hearing.KindOf(start[:n])
+	if err != nil {
+		return err
+	}
+	if _, err := r.sound.Seek(0, io.SeekStart); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", kind.Media())
+	// A take that waits is kept as it came, and as FLAC once it is measured.
+	w.Header().Set("Cache-Control", "private, no-cache")
+	http.ServeContent(w, r.request, "", time.Time{}, r.sound)
 	return nil
+}
+
+// GetRemeasuring tells how far measuring all takes again is.
+func (s *Server) GetRemeasuring(ctx context.Context, _ api.GetRemeasuringRequestObject) (api.GetRemeasuringResponseObject, error) {
+	r, err := s.store.Remeasuring(ctx)
+	return api.GetRemeasuring200JSONResponse(remeasuringOf(r)), err
+}
+
+// Remeasure measures all takes again.
+func (s *Server) Remeasure(ctx context.Context, _ api.RemeasureRequestObject) (api.RemeasureResponseObject, error) {
+	if err := s.store.Remeasure(ctx, s.queueAll(ctx)); err != nil {
+		return nil, err
+	}
+	r, err := s.store.Remeasuring(ctx)
+	return api.Remeasure202JSONResponse(remeasuringOf(r)), err
+}
+
+// CancelRemeasuring leaves the rest as it is.
+func (s *Server) CancelRemeasuring(ctx context.Context, _ api.CancelRemeasuringRequestObject) (api.CancelRemeasuringResponseObject, error) {
+	return api.CancelRemeasuring204Response{}, s.store.CancelRemeasuring(ctx)
 }

@@ -5,6 +5,7 @@ import (
 	"time"
 
 	"github.com/google/uuid"
+	"github.com/jackc/pgx/v5"
 
 	"manudrill/core/drill"
 	"manudrill/core/tempo"
@@ -15,84 +16,170 @@ import (
 type Assignment struct {
 	ID         uuid.UUID
 	DrillID    uuid.UUID
-	Version    int // of the drill
+	Version    int // of the drill, on the stand
 	Newest     int // version there is
-	File       drillfile.File
+	DrillName  string
+	Ladder     Lenient[tempo.Ladder]
 	Student    Person
-	Setup      *drill.Setup // the student's; nil for the usual one
 	AssignedAt time.Time
+	EndedAt    *time.Time // when it was taken back
 	Takes      int
-	Last       *tempo.Decision // of the latest take
+	Last       *tempo.Decision // of the latest take measured
 	LastTakeAt *time.Time
-	Ended      bool
 }
+
+// The columns of an [Assignment] in the order of its fields.
+const (
+	assignmentColumns = `a.id, a.drill_id, a.version, d.version, coalesce(v.file#>>'{drill,name}', ''), v.file->'ladder',
+		row(p.id, p.name, p.role, p.demo), a.assigned_at, a.ended_at, a.takes, a.last, a.last_take_at`
+	assignmentTables = `assignments a JOIN drills d ON d.id = a.drill_id
+		JOIN drill_versions v ON v.drill_id = a.drill_id AND v.version = a.version`
+	assignmentPeople = ` JOIN people p ON p.id = a.student_id`
+)
 
 // BPM is the tempo reached: what the latest take decided, within the ladder as
 // it is now.
 func (a Assignment) BPM() float64 {
-	l := a.File.Ladder
+	l := a.Ladder.Value
 	if a.Last == nil {
 		return l.StartBPM
 	}
 	return max(l.StartBPM, min(l.TargetBPM, a.Last.NextBPM))
 }
 
-// StudentSetup is the setup the student plays with.
-func (a Assignment) StudentSetup() drill.Setup {
-	if a.Setup == nil {
-		return drill.UsualSetup()
-	}
-	return *a.Setup
+// A Stand is an assignment with all that is needed to play it.
+type Stand struct {
+	Assignment
+	File  Lenient[drillfile.File]
+	Setup *Lenient[drill.Setup] // the student's; nil for the usual one
 }
 
-const selectAssignments = `
-	SELECT a.id, a.drill_id, a.version, d.version AS newest, v.file, a.assigned_at, a.ended_at IS NOT NULL AS ended,
-	       row(p.id, p.name, p.role, p.demo) AS student, p.setup,
-	       (SELECT count(*) FROM takes t WHERE t.assignment_id = a.id) AS takes,
-	       last.decision AS last, last.recorded_at AS last_take_at
-	FROM assignments a JOIN drills d ON d.id = a.drill_id
-	JOIN drill_versions v ON v.drill_id = a.drill_id AND v.version = a.version JOIN people p ON p.id = a.student_id
-	LEFT JOIN LATERAL (SELECT decision, recorded_at FROM takes t WHERE t.assignment_id = a.id
-	                   ORDER BY recorded_at DESC LIMIT 1) last ON true`
+// StudentSetup is the setup the student plays with.
+func (s Stand) StudentSetup() drill.Setup { return setupOr(s.Setup) }
+
+// setupOr is a stored setup, or the usual one where there is none or it cannot be
+// read.
+func setupOr(stored *Lenient[drill.Setup]) drill.Setup {
+	if stored == nil || stored.Odd != nil {
+		return drill.UsualSetup()
+	}
+	return stored.Value
+}
 
 // Assignments returns what is assigned now, the latest first; of one student or
 // one drill where these are given.
-func (s *Store) Assignments(ctx context.Context, student, drill *uuid.UUID) ([]Assignment, error) {
-	return all[Assignment](s.pool.Query(ctx, selectAssignments+`
+func (s *Store) Assignments(ctx context.Context, student, drill *uuid.UUID, page Page) ([]Assignment, error) {
+	at, id := page.bound()
+	rows, err := s.pool.Query(ctx, `SELECT `+assignmentColumns+` FROM `+assignmentTables+assignmentPeople+`
 		WHERE a.ended_at IS NULL AND ($1::uuid IS NULL OR a.student_id = $1) AND ($2::uuid IS NULL OR a.drill_id = $2)
-		ORDER BY a.assigned_at DESC, a.id`, student, drill))
+		      AND ($3::timestamptz IS NULL OR (a.assigned_at, a.id) < ($3, $4))
+		ORDER BY a.assigned_at DESC, a.id DESC LIMIT $5`, student, drill, at, id, page.limit())
+	if err != nil {
+		return nil, err
+	}
+	return pgx.CollectRows(rows, pgx.RowToStructByPos[Assignment])
 }
 
-// Assignment returns one assignment, ended or not, or [ErrNotFound].
-func (s *Store) Assignment(ctx context.Context, id uuid.UUID) (Assignment, error) {
-	return one[Assignment](s.pool.Query(ctx, selectAssignments+` WHERE a.id = $1`, id))
+// Stand returns one assignment, ended or not, or [ErrNotFound].
+func (s *Store) Stand(ctx context.Context, id uuid.UUID) (Stand, error) {
+	rows, err := s.pool.Query(ctx, `SELECT `+assignmentColumns+`, v.file, p.setup FROM `+assignmentTables+assignmentPeople+` WHERE a.id = $1`, id)
+	if err != nil {
+		return Stand{}, err
+	}
+	got, err := pgx.CollectRows(rows, pgx.RowToStructByPos[Stand])
+	if err == nil && len(got) == 0 {
+		err = ErrNotFound
+	}
+	if err != nil {
+		return Stand{}, err
+	}
+	return got[0], nil
 }
 
-// Assign gives a drill to a student and returns the assignment's id, which is
-// the old one's when the student has the drill already.
-func (s *Store) Assign(ctx context.Context, drill, student uuid.UUID) (uuid.UUID, error) {
-	type row struct{ ID uuid.UUID }
-	got, err := one[row](s.pool.Query(ctx, `
-		WITH fresh AS (
-			INSERT INTO assignments (id, drill_id, version, student_id)
-			SELECT $1, d.id, d.version, p.id FROM drills d, people p
-			WHERE d.id = $2 AND d.deleted_at IS NULL AND p.id = $3 AND p.role = 'student'
-			ON CONFLICT DO NOTHING RETURNING id)
-		SELECT id FROM fresh UNION ALL
-		SELECT id FROM assignments WHERE drill_id = $2 AND student_id = $3 AND ended_at IS NULL LIMIT 1`,
-		uuid.New(), drill, student))
-	return got.ID, err
+// Assign gives a drill to a student and returns the assignment's id. A student who
+// has the drill keeps it; one who had it stands where they stood.
+func (s *Store) Assign(ctx context.Context, drill, student uuid.UUID) (id uuid.UUID, err error) {
+	err = s.in(ctx, func(tx pgx.Tx) error {
+		id, err = assign(ctx, tx, drill, student)
+		return err
+	})
+	return id, err
+}
+
+func assign(ctx context.Context, tx pgx.Tx, drill, student uuid.UUID) (uuid.UUID, error) {
+	version, err := holdDrill(ctx, tx, drill)
+	if err != nil {
+		return uuid.Nil, err
+	}
+	if _, err := value[int](tx.Query(ctx, `SELECT 1 FROM people WHERE id = $1 AND role = 'student' FOR KEY SHARE`, student)); err != nil {
+		return uuid.Nil, err
+	}
+	// Two at once: the index lets one in, and the other finds it.
+	_, err = tx.Exec(ctx, `
+		INSERT INTO assignments (id, drill_id, version, student_id)
+		SELECT $1, $2, $3, $4 WHERE NOT EXISTS (SELECT FROM assignments WHERE drill_id = $2 AND student_id = $4)
+		ON CONFLICT DO NOTHING`, uuid.New(), drill, version, student)
+	if err != nil {
+		return uuid.Nil, err
+	}
+	// Locked in the order of their ids; the one that is live, or else the one that
+	// was played last, is the student's.
+	id, err := value[uuid.UUID](tx.Query(ctx, `
+		WITH had AS (SELECT * FROM assignments WHERE drill_id = $1 AND student_id = $2 ORDER BY id FOR UPDATE)
+		SELECT id FROM had ORDER BY ended_at IS NULL DESC, last_take_at DESC NULLS LAST, assigned_at DESC LIMIT 1`, drill, student))
+	if err != nil {
+		return uuid.Nil, err
+	}
+	return id, resume(ctx, tx, id, version)
+}
+
+// resume lets an ended assignment live again. Where nothing was played, it gets
+// the newest version.
+func resume(ctx context.Context, tx pgx.Tx, id uuid.UUID, newest int) error {
+	_, err := tx.Exec(ctx, `
+		UPDATE assignments SET ended_at = NULL, ended_by_drill = false, assigned_at = now(),
+		       version = CASE WHEN takes = 0 THEN $2 ELSE version END
+		WHERE id = $1 AND ended_at IS NOT NULL`, id, newest)
+	return err
+}
+
+// holdDrill keeps a drill from being changed or deleted until the transaction
+// ends, and returns its newest version.
+func holdDrill(ctx context.Context, tx pgx.Tx, id uuid.UUID) (version int, err error) {
+	return value[int](tx.Query(ctx, `SELECT version FROM drills WHERE id = $1 AND deleted_at IS NULL FOR SHARE`, id))
 }
 
 // GiveNewest puts the newest version of the drill on the student's stand. The
 // tempo reached stays, within the new ladder.
 func (s *Store) GiveNewest(ctx context.Context, id uuid.UUID) error {
-	return s.touch(ctx, `
-		UPDATE assignments a SET version = d.version FROM drills d
-		WHERE a.id = $1 AND a.drill_id = d.id AND a.ended_at IS NULL`, id)
+	return s.in(ctx, func(tx pgx.Tx) error {
+		drill, err := value[uuid.UUID](tx.Query(ctx, `SELECT drill_id FROM assignments WHERE id = $1`, id))
+		if err != nil {
+			return err
+		}
+		newest, err := holdDrill(ctx, tx, drill)
+		if err != nil {
+			return err
+		}
+		return touch(ctx, tx, `UPDATE assignments SET version = $2 WHERE id = $1 AND ended_at IS NULL`, id, newest)
+	})
 }
 
-// Unassign takes an assignment back. Its takes stay.
+// Unassign takes an assignment back. Its takes stay, and so does where the student
+// stood.
 func (s *Store) Unassign(ctx context.Context, id uuid.UUID) error {
-	return s.touch(ctx, `UPDATE assignments SET ended_at = now() WHERE id = $1 AND ended_at IS NULL`, id)
+	return touch(ctx, s.pool, `UPDATE assignments SET ended_at = now(), ended_by_drill = false WHERE id = $1 AND ended_at IS NULL`, id)
+}
+
+// Reassign gives an assignment back that was taken back.
+func (s *Store) Reassign(ctx context.Context, id uuid.UUID) error {
+	return s.in(ctx, func(tx pgx.Tx) error {
+		type pair struct{ DrillID, StudentID uuid.UUID }
+		of, err := one[pair](tx.Query(ctx, `SELECT drill_id, student_id FROM assignments WHERE id = $1`, id))
+		if err != nil {
+			return err
+		}
+		_, err = assign(ctx, tx, of.DrillID, of.StudentID)
+		return err
+	})
 }

@@ -12,15 +12,18 @@ import (
 // A Block is a saved block.
 type Block struct {
 	ID     uuid.UUID
-	Block  drillfile.Block
+	Name   string
+	Block  Lenient[drillfile.Block]
 	MadeAt time.Time
 }
 
-const selectBlocks = `SELECT id, block, made_at FROM blocks WHERE deleted_at IS NULL`
+const selectBlocks = `SELECT id, coalesce(block->>'name', '') AS name, block, made_at FROM blocks WHERE deleted_at IS NULL`
 
 // Blocks returns all blocks, the latest first.
-func (s *Store) Blocks(ctx context.Context) ([]Block, error) {
-	return all[Block](s.pool.Query(ctx, selectBlocks+` ORDER BY made_at DESC, id`))
+func (s *Store) Blocks(ctx context.Context, page Page) ([]Block, error) {
+	at, id := page.bound()
+	return all[Block](s.pool.Query(ctx, selectBlocks+`
+		AND ($1::timestamptz IS NULL OR (made_at, id) < ($1, $2)) ORDER BY made_at DESC, id DESC LIMIT $3`, at, id, page.limit()))
 }
 
 // Block returns one block or [ErrNotFound].
@@ -28,13 +31,19 @@ func (s *Store) Block(ctx context.Context, id uuid.UUID) (Block, error) {
 	return one[Block](s.pool.Query(ctx, selectBlocks+` AND id = $1`, id))
 }
 
-// AddBlock saves a new block.
+// AddBlock saves a new block under an id that its maker has given it. Where the id
+// is there already, the block of it is left as it is: it was saved twice.
 func (s *Store) AddBlock(ctx context.Context, id uuid.UUID, b drillfile.Block) error {
-	_, err := s.pool.Exec(ctx, `INSERT INTO blocks (id, block) VALUES ($1, $2)`, id, b)
+	_, err := s.pool.Exec(ctx, `INSERT INTO blocks (id, block) VALUES ($1, $2) ON CONFLICT DO NOTHING`, id, b)
 	return err
 }
 
-// DeleteBlock takes a block off the list.
+// DeleteBlock takes a block off the list. For a while it can be brought back.
 func (s *Store) DeleteBlock(ctx context.Context, id uuid.UUID) error {
-	return s.touch(ctx, `UPDATE blocks SET deleted_at = now() WHERE id = $1 AND deleted_at IS NULL`, id)
+	return touch(ctx, s.pool, `UPDATE blocks SET deleted_at = now() WHERE id = $1 AND deleted_at IS NULL`, id)
+}
+
+// RestoreBlock brings a deleted block back.
+func (s *Store) RestoreBlock(ctx context.Context, id uuid.UUID) error {
+	return touch(ctx, s.pool, `UPDATE blocks SET deleted_at = NULL WHERE id = $1 AND deleted_at > now() - $2::interval`, id, binKeeps)
 }

@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"io"
 	"io/fs"
 	"testing"
 
@@ -58,20 +59,93 @@ func TestDrillsOfTheFirstEngineAreKept(t *testing.T) {
 	for id, d := range drills {
 		kept, err := s.Drill(ctx, id)
 		require.NoError(t, err)
-		require.Empty(t, kept.File.Check(guitar.Standard()))
-		chart, err := kept.File.Drill.Chart(guitar.Standard(), 60)
+		require.Empty(t, kept.File.Value.Check(guitar.Standard()))
+		chart, err := kept.File.Value.Drill.Chart(guitar.Standard(), 60)
 		require.NoError(t, err)
 		frets := make([]int, len(chart.Notes))
 		for i, n := range chart.Notes {
 			frets[i] = n.Fret
 		}
 		assert.Equal(t, d.places, string(chart.Notes[1].Attack))
-		if kept.File.Drill.Name == "slurs" {
+		if kept.File.Value.Drill.Name == "slurs" {
 			// Pull-offs 2-1 twice on each string over two strings and back, then 4-3.
 			assert.Equal(t, []int{8, 7, 8, 7, 8, 7, 8, 7, 8, 7, 8, 7, 10, 9, 10, 9, 10, 9, 10, 9, 10, 9, 10, 9}, frets)
 		} else {
 			assert.Equal(t, []int{8, 6, 5}, frets)
 		}
-		assert.InDelta(t, 112, kept.File.Ladder.TargetBPM, 0)
+		assert.InDelta(t, 112, kept.File.Value.Ladder.TargetBPM, 0)
 	}
+}
+
+// Takes kept in the form before summaries are columns are the same takes after it,
+// their sound byte for byte, and the same again when the migration is taken back.
+func TestTakesAreKeptThereAndBack(t *testing.T) {
+	ctx := context.Background()
+	cluster, err := pgcluster.StartThrowaway(ctx)
+	require.NoError(t, err)
+	defer func() { assert.NoError(t, cluster.Stop()) }()
+	pool := migrateTo(t, ctx, cluster.URL, 3)
+	defer pool.Close()
+	drill, student, assignment, take := uuid.New(), uuid.New(), uuid.New(), uuid.New()
+	sound := make([]byte, 600_000)
+	for i := range sound {
+		sound[i] = byte(i * i >> 7)
+	}
+	exec := func(sql string, args ...any) {
+		t.Helper()
+		_, err := pool.Exec(ctx, sql, args...)
+		require.NoError(t, err)
+	}
+	exec(`INSERT INTO people (id, name, role) VALUES ($1, 'Ann', 'student')`, student)
+	exec(`INSERT INTO drills (id) VALUES ($1)`, drill)
+	exec(`INSERT INTO drill_versions (drill_id, version, file) VALUES ($1, 1, '{"drill": {"name": "pairs"}, "ladder": {"startBpm": 60, "targetBpm": 90}}')`, drill)
+	exec(`INSERT INTO assignments (id, drill_id, student_id) VALUES ($1, $2, $3)`, assignment, drill, student)
+	exec(`INSERT INTO takes (id, assignment_id, bpm, source, recorded_at, seconds, chart, analysis, decision) VALUES
+		($1, $2, 60, 'file', '2026-05-04T12:00:00Z', 12.5, '{"name": "pairs", "notes": []}',
+		'{"tempo": {"bpm": 60.5, "notesPerSecond": 2}, "timing": {"spreadMs": 9, "spreadPercent": 4}, "counts": {"expected": 9, "played": 8, "extra": 1}, "passes": [{"pass": 0, "rightPercent": 80, "spreadPercent": 4, "levelSpreadDb": 1}], "foreign": false}',
+		'{"step": "up", "nextBpm": 64, "reason": "2 clean passes", "reached": false}')`, take, assignment)
+	exec(`INSERT INTO take_sounds (take_id, flac) VALUES ($1, $2)`, take, sound)
+
+	// Two programs start at once: one migrates, the other waits.
+	opened := make(chan error, 2)
+	for range 2 {
+		go func() {
+			s, err := Open(ctx, cluster.URL)
+			if err == nil {
+				s.Close()
+			}
+			opened <- err
+		}()
+	}
+	require.NoError(t, <-opened)
+	require.NoError(t, <-opened)
+
+	s := &Store{pool}
+	kept, err := s.TakeSummary(ctx, take)
+	require.NoError(t, err)
+	assert.Equal(t, []any{"pairs", "Ann", Measured, 60.5, 2.0, 9.0, 4.0, 80.0, 64.0},
+		[]any{kept.DrillName, kept.Student.Name, kept.State, kept.HeldBPM, kept.NotesPerSecond, kept.SpreadMs, kept.SpreadPercent, kept.RightPercent, kept.Decision.NextBPM})
+	stand, err := s.Stand(ctx, assignment)
+	require.NoError(t, err)
+	assert.Equal(t, []any{1, 64.0}, []any{stand.Takes, stand.BPM()})
+	_, passed, err := s.Trend(ctx, assignment, Page{After: &Cursor{At: kept.RecordedAt.AddDate(0, 0, 1)}, Limit: 1})
+	require.NoError(t, err)
+	assert.Zero(t, passed, "before the first take nothing was passed")
+	reader, err := s.Sound(ctx, take)
+	require.NoError(t, err)
+	got, err := io.ReadAll(reader)
+	require.NoError(t, err)
+	assert.Equal(t, sound, got)
+
+	require.NoError(t, MigrateDown(ctx, pool, 3))
+	var flac, decision []byte
+	require.NoError(t, pool.QueryRow(ctx, `SELECT flac, decision FROM takes JOIN take_sounds ON take_id = id`).Scan(&flac, &decision))
+	assert.Equal(t, sound, flac)
+	assert.Contains(t, string(decision), "2 clean passes")
+	require.NoError(t, Migrate(ctx, pool))
+
+	exec(`UPDATE takes SET state = 'waiting', analysis = NULL`)
+	err = MigrateDown(ctx, pool, 3)
+	require.Error(t, err, "the older form has no place for a take that waits")
+	assert.Contains(t, err.Error(), "measure or discard them")
 }

@@ -4,21 +4,33 @@ import (
 	"context"
 
 	"github.com/google/uuid"
+	"github.com/jackc/pgx/v5"
 
 	"manudrill/core/drill"
 )
 
-// Setup returns somebody's setup or [ErrNotFound].
-func (s *Store) Setup(ctx context.Context, person uuid.UUID) (drill.Setup, error) {
-	type row struct{ Setup *drill.Setup }
-	got, err := one[row](s.pool.Query(ctx, `SELECT setup FROM people WHERE id = $1`, person))
-	if err != nil || got.Setup == nil {
-		return drill.UsualSetup(), err
+// Setup returns somebody's setup and its revision, or [ErrNotFound].
+func (s *Store) Setup(ctx context.Context, person uuid.UUID) (drill.Setup, int, error) {
+	type row struct {
+		Setup         *Lenient[drill.Setup]
+		SetupRevision int
 	}
-	return *got.Setup, nil
+	got, err := one[row](s.pool.Query(ctx, `SELECT setup, setup_revision FROM people WHERE id = $1`, person))
+	return setupOr(got.Setup), got.SetupRevision, err
 }
 
-// ChangeSetup saves somebody's setup.
-func (s *Store) ChangeSetup(ctx context.Context, person uuid.UUID, setup drill.Setup) error {
-	return s.touch(ctx, `UPDATE people SET setup = $2 WHERE id = $1`, person, setup)
+// ChangeSetup saves somebody's setup that was changed from a revision; it fails
+// with [ErrChanged] where that is no longer the latest.
+func (s *Store) ChangeSetup(ctx context.Context, person uuid.UUID, from int, setup drill.Setup) error {
+	return s.in(ctx, func(tx pgx.Tx) error {
+		revision, err := value[int](tx.Query(ctx, `SELECT setup_revision FROM people WHERE id = $1 FOR NO KEY UPDATE`, person))
+		if err != nil {
+			return err
+		}
+		if revision != from {
+			return ErrChanged
+		}
+		_, err = tx.Exec(ctx, `UPDATE people SET setup = $2, setup_revision = setup_revision + 1 WHERE id = $1`, person, setup)
+		return err
+	})
 }

@@ -1,60 +1,117 @@
 // Package store keeps people, drills, assignments and takes in PostgreSQL.
+//
+// Locks are taken in one order, so that none waits for another in a ring: drill,
+// then assignment, then take. Whoever makes or changes what hangs on a drill
+// takes the drill FOR SHARE first; whoever changes or deletes the drill takes it
+// FOR UPDATE.
 package store
 
 import (
 	"context"
-	"database/sql"
-	"embed"
+	"encoding/json"
 	"errors"
 	"fmt"
-	"io/fs"
+	"time"
 
 	"github.com/jackc/pgx/v5"
+	"github.com/jackc/pgx/v5/pgconn"
 	"github.com/jackc/pgx/v5/pgxpool"
-	"github.com/jackc/pgx/v5/stdlib"
-	"github.com/pressly/goose/v3"
 )
 
-//go:embed migrations/*.sql
-var migrations embed.FS
+// Errors of all parts of the store.
+var (
+	// ErrNotFound is returned for an id that names nothing, or nothing any more.
+	ErrNotFound = errors.New("not found")
 
-// ErrNotFound is returned for an id that names nothing.
-var ErrNotFound = errors.New("not found")
+	// ErrChanged is returned for a change that rests on what is no longer so.
+	ErrChanged = errors.New("changed meanwhile")
+)
 
 // A Store is a connection to the database. It is safe for concurrent use.
 type Store struct{ pool *pgxpool.Pool }
 
+// Bounds on what one statement may do, so that none holds up the others. Longer
+// work is done in steps.
+const (
+	statementTimeout = 30 * time.Second
+	lockTimeout      = 10 * time.Second
+	idleTimeout      = 60 * time.Second // of an open transaction in which nothing happens
+)
+
 // Open connects to the database at url and brings its tables up to date.
 func Open(ctx context.Context, url string) (*Store, error) {
-	pool, err := pgxpool.New(ctx, url)
+	config, err := pgxpool.ParseConfig(url)
 	if err != nil {
 		return nil, fmt.Errorf("the database address cannot be used: %w", err)
 	}
-	if err := migrate(ctx, pool); err != nil {
-		pool.Close()
+	if err := prepare(ctx, config.Copy()); err != nil {
 		return nil, fmt.Errorf("the database cannot be prepared: %w", err)
 	}
+	for name, value := range map[string]time.Duration{
+		"statement_timeout": statementTimeout, "lock_timeout": lockTimeout, "idle_in_transaction_session_timeout": idleTimeout,
+	} {
+		config.ConnConfig.RuntimeParams[name] = fmt.Sprint(value.Milliseconds())
+	}
+	config.ConnConfig.RuntimeParams["application_name"] = "manudrill"
+	config.MaxConns = max(config.MaxConns, 16)
+	pool, err := pgxpool.NewWithConfig(ctx, config)
+	if err != nil {
+		return nil, fmt.Errorf("the database cannot be reached: %w", err)
+	}
 	return &Store{pool}, nil
+}
+
+// prepare migrates without the bounds on statements: a migration may take its
+// time.
+func prepare(ctx context.Context, config *pgxpool.Config) error {
+	pool, err := pgxpool.NewWithConfig(ctx, config)
+	if err != nil {
+		return err
+	}
+	defer pool.Close()
+	return Migrate(ctx, pool)
 }
 
 // Close ends all connections.
 func (s *Store) Close() { s.pool.Close() }
 
-// Pool is for the keeper of sessions, which brings its own queries.
+// Pool is for the keepers of sessions and jobs, which bring their own queries.
 func (s *Store) Pool() *pgxpool.Pool { return s.pool }
 
-func migrate(ctx context.Context, pool *pgxpool.Pool) error {
-	dir, err := fs.Sub(migrations, "migrations")
-	if err != nil {
-		return err
+// Ping reports whether the database answers.
+func (s *Store) Ping(ctx context.Context) error { return s.pool.Ping(ctx) }
+
+// A Lenient document is one that may have been written by another version of the
+// program: where it cannot be read, that is told and nothing beside it is lost.
+type Lenient[T any] struct {
+	Value T
+	Odd   error // why it cannot be read
+}
+
+// UnmarshalJSON reads the document. It never fails.
+func (l *Lenient[T]) UnmarshalJSON(raw []byte) error {
+	*l = Lenient[T]{}
+	l.Odd = json.Unmarshal(raw, &l.Value)
+	return nil
+}
+
+// in runs something in a transaction.
+func (s *Store) in(ctx context.Context, do func(tx pgx.Tx) error) error {
+	return pgx.BeginFunc(ctx, s.pool, do)
+}
+
+// An executor is a pool or a transaction.
+type executor interface {
+	Exec(ctx context.Context, sql string, args ...any) (pgconn.CommandTag, error)
+	Query(ctx context.Context, sql string, args ...any) (pgx.Rows, error)
+}
+
+// touch runs a statement that must find its row.
+func touch(ctx context.Context, on executor, statement string, args ...any) error {
+	tag, err := on.Exec(ctx, statement, args...)
+	if err == nil && tag.RowsAffected() == 0 {
+		return ErrNotFound
 	}
-	var db *sql.DB = stdlib.OpenDBFromPool(pool)
-	defer db.Close()
-	provider, err := goose.NewProvider(goose.DialectPostgres, db, dir)
-	if err != nil {
-		return err
-	}
-	_, err = provider.Up(ctx)
 	return err
 }
 
@@ -71,10 +128,44 @@ func one[T any](rows pgx.Rows, err error) (T, error) {
 	return got, err
 }
 
+// value reads the single value of a query.
+func value[T any](rows pgx.Rows, err error) (T, error) {
+	var none T
+	if err != nil {
+		return none, err
+	}
+	got, err := pgx.CollectExactlyOneRow(rows, pgx.RowTo[T])
+	if errors.Is(err, pgx.ErrNoRows) {
+		return none, ErrNotFound
+	}
+	return got, err
+}
+
 // all reads every row of a query into structs by column name.
 func all[T any](rows pgx.Rows, err error) ([]T, error) {
 	if err != nil {
 		return nil, err
 	}
 	return pgx.CollectRows(rows, pgx.RowToStructByName[T])
+}
+
+// oneByPos reads the single row of a query into a struct by the order of columns.
+func oneByPos[T any](rows pgx.Rows, err error) (T, error) {
+	var none T
+	if err != nil {
+		return none, err
+	}
+	got, err := pgx.CollectExactlyOneRow(rows, pgx.RowToStructByPos[T])
+	if errors.Is(err, pgx.ErrNoRows) {
+		return none, ErrNotFound
+	}
+	return got, err
+}
+
+// allByPos reads every row of a query into structs by the order of columns.
+func allByPos[T any](rows pgx.Rows, err error) ([]T, error) {
+	if err != nil {
+		return nil, err
+	}
+	return pgx.CollectRows(rows, pgx.RowToStructByPos[T])
 }

@@ -4,9 +4,12 @@ import (
 	"context"
 	"fmt"
 	"os"
+	"strings"
 	"testing"
+	"time"
 
 	"github.com/google/uuid"
+	"github.com/jackc/pgx/v5"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -53,36 +56,76 @@ func added(t *testing.T, shelf store.Shelf) uuid.UUID {
 	return id
 }
 
-// played adds a take of an assignment.
-func played(t *testing.T, assignment uuid.UUID) store.Take {
+// played adds a take of an assignment, measured.
+func played(t *testing.T, assignment uuid.UUID) store.TakeSummary {
 	t.Helper()
-	a, err := s.Assignment(t.Context(), assignment)
+	return playedAs(t, assignment, 60, time.Now(), evenness.Analysis{})
+}
+
+func playedAs(t *testing.T, assignment uuid.UUID, bpm float64, at time.Time, found evenness.Analysis) store.TakeSummary {
+	t.Helper()
+	id := handedIn(t, assignment, bpm, at)
+	require.NoError(t, s.Measured(t.Context(), id, store.Measurement{Analysis: found, Seconds: 3, Listener: 1}))
+	take, err := s.TakeSummary(t.Context(), id)
 	require.NoError(t, err)
-	chart, err := a.File.Drill.Chart(guitar.Standard(), 60)
-	require.NoError(t, err)
-	take := store.Take{ID: uuid.New(), AssignmentID: a.ID, Version: a.Version, BPM: 60, Source: store.File, Chart: chart, Analysis: evenness.Analysis{}}
-	hold := func([]tempo.Result) tempo.Decision { return tempo.Decision{NextBPM: 60} }
-	require.NoError(t, s.AddTake(t.Context(), take, []byte("flac"), hold))
 	return take
 }
 
-func position(t *testing.T, assignment uuid.UUID) int {
+// handedIn hands a take in that is not measured yet.
+func handedIn(t *testing.T, assignment uuid.UUID, bpm float64, at time.Time) uuid.UUID {
 	t.Helper()
-	a, err := s.Assignment(t.Context(), assignment)
+	a, err := s.Stand(t.Context(), assignment)
 	require.NoError(t, err)
-	return a.File.Drill.Path.Position
+	chart, err := a.File.Value.Drill.Chart(guitar.Standard(), bpm)
+	require.NoError(t, err)
+	id := uuid.New()
+	require.NoError(t, s.HandIn(t.Context(), store.HandIn{
+		ID: id, AssignmentID: a.ID, Version: a.Version, BPM: bpm, Source: store.File, RecordedAt: at, Chart: chart, Sound: strings.NewReader("sound"), Hash: id[:],
+	}, nothing))
+	return id
 }
 
-func TestADrillNobodyPlayedIsChangedInPlace(t *testing.T) {
+func nothing(pgx.Tx) error { return nil }
+
+func position(t *testing.T, assignment uuid.UUID) int {
+	t.Helper()
+	a, err := s.Stand(t.Context(), assignment)
+	require.NoError(t, err)
+	return a.File.Value.Drill.Path.Position
+}
+
+// change changes a drill from its latest revision.
+func change(t *testing.T, drill uuid.UUID, file drillfile.File) error {
+	t.Helper()
+	d, err := s.Drill(t.Context(), drill)
+	require.NoError(t, err)
+	return s.ChangeDrill(t.Context(), drill, d.Revision, file)
+}
+
+func TestADrillNobodyHasIsChangedInPlace(t *testing.T) {
+	id := added(t, store.Shelf{})
+	require.NoError(t, change(t, id, fileAt(7)))
+	versions, err := s.Versions(t.Context(), id, nil)
+	require.NoError(t, err)
+	require.Len(t, versions, 1)
+	assert.Equal(t, 7, versions[0].File.Value.Drill.Path.Position)
+}
+
+// What lies on a stand may be being played: the change is the next version, which
+// whoever has not played gets at once.
+func TestAGivenVersionStays(t *testing.T) {
 	id := added(t, store.Shelf{})
 	a, err := s.Assign(t.Context(), id, ann.ID)
 	require.NoError(t, err)
-	require.NoError(t, s.ChangeDrill(t.Context(), id, fileAt(7)))
-	versions, err := s.Versions(t.Context(), id)
+	require.NoError(t, change(t, id, fileAt(7)))
+	versions, err := s.Versions(t.Context(), id, nil)
 	require.NoError(t, err)
-	require.Len(t, versions, 1)
+	require.Len(t, versions, 2)
 	assert.Equal(t, []string{"Ann"}, versions[0].Students)
 	assert.Equal(t, 7, position(t, a))
+	first, err := s.Version(t.Context(), id, 1)
+	require.NoError(t, err)
+	assert.Equal(t, 5, first.Value.Drill.Path.Position, "which Ann may have open")
 }
 
 func TestAPlayedVersionStays(t *testing.T) {
@@ -93,25 +136,25 @@ func TestAPlayedVersionStays(t *testing.T) {
 	b, err := s.Assign(t.Context(), id, ben.ID)
 	require.NoError(t, err)
 
-	require.NoError(t, s.ChangeDrill(t.Context(), id, fileAt(5)), "the same again")
-	require.NoError(t, s.ChangeDrill(t.Context(), id, fileAt(9)))
-	require.NoError(t, s.ChangeDrill(t.Context(), id, fileAt(10)), "the next version has no take yet")
-	versions, err := s.Versions(t.Context(), id)
+	require.NoError(t, change(t, id, fileAt(5)), "the same again")
+	require.NoError(t, change(t, id, fileAt(9)))
+	require.NoError(t, change(t, id, fileAt(10)), "the second version was given to Ben")
+	versions, err := s.Versions(t.Context(), id, nil)
 	require.NoError(t, err)
-	require.Len(t, versions, 2)
-	for i, want := range []struct{ version, position, takes int }{{2, 10, 0}, {1, 5, 1}} {
+	require.Len(t, versions, 3)
+	for i, want := range []struct{ version, position, takes int }{{3, 10, 0}, {2, 9, 0}, {1, 5, 1}} {
 		assert.Equal(t, want.version, versions[i].Version)
-		assert.Equal(t, want.position, versions[i].File.Drill.Path.Position)
+		assert.Equal(t, want.position, versions[i].File.Value.Drill.Path.Position)
 		assert.Equal(t, want.takes, versions[i].Takes)
 	}
 	assert.Equal(t, []int{5, 10}, []int{position(t, a), position(t, b)})
 	d, err := s.Drill(t.Context(), id)
 	require.NoError(t, err)
-	assert.Equal(t, []int{2, 10, 1}, []int{d.Version, d.File.Drill.Path.Position, d.Takes})
+	assert.Equal(t, []int{3, 10, 1}, []int{d.Version, d.File.Value.Drill.Path.Position, d.Takes})
 
-	got, err := s.Assignment(t.Context(), a)
+	got, err := s.Stand(t.Context(), a)
 	require.NoError(t, err)
-	assert.Equal(t, []int{1, 2}, []int{got.Version, got.Newest})
+	assert.Equal(t, []int{1, 3}, []int{got.Version, got.Newest})
 	require.NoError(t, s.GiveNewest(t.Context(), a))
 	assert.Equal(t, 10, position(t, a))
 	kept, err := s.Take(t.Context(), take.ID)
@@ -119,20 +162,20 @@ func TestAPlayedVersionStays(t *testing.T) {
 	assert.Equal(t, 5, kept.Chart.Notes[0].Fret, "the take keeps its chart")
 
 	played(t, a)
-	require.NoError(t, s.ChangeDrill(t.Context(), id, fileAt(11)))
-	versions, err = s.Versions(t.Context(), id)
+	require.NoError(t, change(t, id, fileAt(11)))
+	versions, err = s.Versions(t.Context(), id, nil)
 	require.NoError(t, err)
-	assert.Len(t, versions, 3)
+	assert.Len(t, versions, 4)
 }
 
 func TestWhatIsGoneCannotBeChanged(t *testing.T) {
 	id := added(t, store.Shelf{})
 	require.NoError(t, s.DeleteDrill(t.Context(), id))
-	assert.ErrorIs(t, s.ChangeDrill(t.Context(), id, fileAt(7)), store.ErrNotFound)
+	assert.ErrorIs(t, s.ChangeDrill(t.Context(), id, 1, fileAt(7)), store.ErrNotFound)
 	assert.ErrorIs(t, s.PutOnShelf(t.Context(), id, store.Shelf{}), store.ErrNotFound)
 	assert.ErrorIs(t, s.DeleteDrill(t.Context(), id), store.ErrNotFound)
 	assert.ErrorIs(t, s.GiveNewest(t.Context(), uuid.New()), store.ErrNotFound)
-	versions, err := s.Versions(t.Context(), id)
+	versions, err := s.Versions(t.Context(), id, nil)
 	require.NoError(t, err)
 	assert.Empty(t, versions)
 }
@@ -141,11 +184,12 @@ func TestShelves(t *testing.T) {
 	id := added(t, store.Shelf{Folder: "Slurs", Tags: []string{"warm-up", "year 1"}, Favourite: true})
 	d, err := s.Drill(t.Context(), id)
 	require.NoError(t, err)
-	assert.Equal(t, store.Shelf{Folder: "Slurs", Tags: []string{"warm-up", "year 1"}, Favourite: true}, d.Shelf)
-	require.NoError(t, s.PutOnShelf(t.Context(), id, store.Shelf{}))
+	assert.Equal(t, store.Shelf{Folder: "Slurs", Tags: []string{"warm-up", "year 1"}, Favourite: true, ShelfRevision: 1}, d.Shelf)
+	require.NoError(t, s.PutOnShelf(t.Context(), id, store.Shelf{ShelfRevision: 1}))
+	assert.ErrorIs(t, s.PutOnShelf(t.Context(), id, store.Shelf{ShelfRevision: 1, Folder: "late"}), store.ErrChanged)
 	d, err = s.Drill(t.Context(), id)
 	require.NoError(t, err)
-	assert.Equal(t, store.Shelf{Tags: []string{}}, d.Shelf)
+	assert.Equal(t, store.Shelf{Tags: []string{}, ShelfRevision: 2}, d.Shelf)
 }
 
 func TestBlocks(t *testing.T) {
@@ -154,9 +198,9 @@ func TestBlocks(t *testing.T) {
 	require.NoError(t, s.AddBlock(t.Context(), id, b))
 	got, err := s.Block(t.Context(), id)
 	require.NoError(t, err)
-	assert.Equal(t, 30, got.Block.Items[1].Seconds)
-	assert.Equal(t, 7, got.Block.Items[1].File.Drill.Path.Position)
-	all, err := s.Blocks(t.Context())
+	assert.Equal(t, 30, got.Block.Value.Items[1].Seconds)
+	assert.Equal(t, 7, got.Block.Value.Items[1].File.Drill.Path.Position)
+	all, err := s.Blocks(t.Context(), store.Page{})
 	require.NoError(t, err)
 	assert.Len(t, all, 1)
 	require.NoError(t, s.DeleteBlock(t.Context(), id))
@@ -166,20 +210,21 @@ func TestBlocks(t *testing.T) {
 }
 
 func TestSetups(t *testing.T) {
-	setup, err := s.Setup(t.Context(), ben.ID)
+	setup, revision, err := s.Setup(t.Context(), ben.ID)
 	require.NoError(t, err)
 	assert.Equal(t, drill.UsualSetup(), setup)
 	setup.Guitar.Capo, setup.LeftHanded, setup.Hand["12"] = 2, true, 45
-	require.NoError(t, s.ChangeSetup(t.Context(), ben.ID, setup))
-	got, err := s.Setup(t.Context(), ben.ID)
+	require.NoError(t, s.ChangeSetup(t.Context(), ben.ID, revision, setup))
+	assert.ErrorIs(t, s.ChangeSetup(t.Context(), ben.ID, revision, drill.UsualSetup()), store.ErrChanged)
+	got, _, err := s.Setup(t.Context(), ben.ID)
 	require.NoError(t, err)
 	assert.Equal(t, setup, got)
 	a, err := s.Assign(t.Context(), added(t, store.Shelf{}), ben.ID)
 	require.NoError(t, err)
-	assignment, err := s.Assignment(t.Context(), a)
+	stand, err := s.Stand(t.Context(), a)
 	require.NoError(t, err)
-	assert.Equal(t, setup, assignment.StudentSetup(), "a drill is written out for the student's guitar")
-	_, err = s.Setup(t.Context(), uuid.New())
+	assert.Equal(t, setup, stand.StudentSetup(), "a drill is written out for the student's guitar")
+	_, _, err = s.Setup(t.Context(), uuid.New())
 	assert.ErrorIs(t, err, store.ErrNotFound)
-	assert.ErrorIs(t, s.ChangeSetup(t.Context(), uuid.New(), setup), store.ErrNotFound)
+	assert.ErrorIs(t, s.ChangeSetup(t.Context(), uuid.New(), 1, setup), store.ErrNotFound)
 }

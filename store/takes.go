@@ -2,11 +2,9 @@ package store
 
 import (
 	"context"
-	"errors"
 	"time"
 
 	"github.com/google/uuid"
-	"github.com/jackc/pgx/v5"
 
 	"manudrill/core/drill"
 	"manudrill/core/evenness"
@@ -20,95 +18,114 @@ const (
 	Simulated  = "simulated"
 )
 
+// The states a take may be in.
+const (
+	Waiting  = "waiting"  // handed in, to be measured
+	Measured = "measured" // also while it is measured again
+	Failed   = "failed"   // could not be measured
+)
+
+// A TakeSummary is what lists show of a take.
+type TakeSummary struct {
+	ID             uuid.UUID
+	AssignmentID   uuid.UUID
+	DrillName      string
+	Student        Person
+	Version        int     // of the drill that was played
+	BPM            float64 // asked for
+	Source         string
+	RecordedAt     time.Time // by the device
+	HandedInAt     time.Time
+	State          string
+	Failure        *string // why it could not be measured
+	Listener       *int    // version of the listener that judged it
+	Seconds        float64
+	HeldBPM        float64
+	NotesPerSecond float64
+	SpreadMs       float64
+	SpreadPercent  float64
+	RightPercent   float64
+	Decision       *tempo.Decision
+}
+
 // A Take is one recording and what was measured in it.
 type Take struct {
-	ID           uuid.UUID
-	AssignmentID uuid.UUID
-	Student      Person
-	Version      int     // of the drill that was played
-	BPM          float64 // asked for
-	Source       string
-	RecordedAt   time.Time
-	Seconds      float64
-	Chart        drill.Chart // as it was played
-	Analysis     evenness.Analysis
-	Decision     tempo.Decision
+	TakeSummary
+	Chart    drill.Chart        // as it was played
+	Analysis *evenness.Analysis // nil until it is measured
 }
 
-// Result is what the take tells the ladder.
-func (t Take) Result() tempo.Result {
-	r := tempo.Result{HeldBPM: t.Analysis.Tempo.BPM, Foreign: t.Analysis.Foreign}
-	for _, p := range t.Analysis.Passes {
-		r.Passes = append(r.Passes, p.PassFigures)
-	}
-	return r
-}
-
-const selectTakes = `
-	SELECT t.id, t.assignment_id, row(p.id, p.name, p.role, p.demo) AS student,
-	       t.version, t.bpm, t.source, t.recorded_at, t.seconds, t.chart, t.analysis, t.decision
-	FROM takes t JOIN assignments a ON a.id = t.assignment_id JOIN people p ON p.id = a.student_id`
-
-// AddTake keeps a take with its sound, FLAC, or neither. decide is told the
-// results of all takes of the assignment at the same tempo without another in
-// between, this one last; its answer is kept with the take. A take whose id is
-// kept already is left as it is.
-func (s *Store) AddTake(ctx context.Context, t Take, flac []byte, decide func([]tempo.Result) tempo.Decision) error {
-	return pgx.BeginFunc(ctx, s.pool, func(tx pgx.Tx) error {
-		// Takes of one assignment are decided one after the other.
-		if err := tx.QueryRow(ctx, `SELECT id FROM assignments WHERE id = $1 FOR UPDATE`, t.AssignmentID).Scan(nil); err != nil {
-			if errors.Is(err, pgx.ErrNoRows) {
-				return ErrNotFound
-			}
-			return err
-		}
-		results, err := resultsAt(ctx, tx, t.AssignmentID, t.BPM)
-		if err != nil {
-			return err
-		}
-		t.Decision = decide(append(results, t.Result()))
-		tag, err := tx.Exec(ctx, `
-			INSERT INTO takes (id, assignment_id, bpm, source, recorded_at, seconds, chart, analysis, decision, version)
-			VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) ON CONFLICT (id) DO NOTHING`,
-			t.ID, t.AssignmentID, t.BPM, t.Source, t.RecordedAt, t.Seconds, t.Chart, t.Analysis, t.Decision, t.Version)
-		if err != nil || tag.RowsAffected() == 0 {
-			return err
-		}
-		_, err = tx.Exec(ctx, `INSERT INTO take_sounds (take_id, flac) VALUES ($1, $2)`, t.ID, flac)
-		return err
-	})
-}
-
-// resultsAt returns the results of the latest takes of an assignment as long as
-// they are at bpm, oldest first.
-func resultsAt(ctx context.Context, tx pgx.Tx, assignment uuid.UUID, bpm float64) ([]tempo.Result, error) {
-	takes, err := all[Take](tx.Query(ctx, selectTakes+`
-		WHERE t.assignment_id = $1 AND t.bpm = $2 AND t.recorded_at > coalesce(
-			(SELECT max(o.recorded_at) FROM takes o WHERE o.assignment_id = $1 AND o.bpm <> $2), '-infinity')
-		ORDER BY t.recorded_at`, assignment, bpm))
-	results := make([]tempo.Result, len(takes))
-	for i, t := range takes {
-		results[i] = t.Result()
-	}
-	return results, err
-}
+// The columns of a [TakeSummary] in the order of its fields.
+const (
+	takeColumns = `t.id, t.assignment_id, t.drill_name, row(p.id, p.name, p.role, p.demo), t.version, t.bpm, t.source,
+		t.recorded_at, t.handed_in_at, t.state, t.failure, t.listener, t.seconds, t.held_bpm, t.notes_per_second,
+		t.spread_ms, t.spread_percent, t.right_percent, t.decision`
+	takeTables = `takes t JOIN people p ON p.id = t.student_id`
+)
 
 // Take returns one take or [ErrNotFound].
 func (s *Store) Take(ctx context.Context, id uuid.UUID) (Take, error) {
-	return one[Take](s.pool.Query(ctx, selectTakes+` WHERE t.id = $1`, id))
+	return oneByPos[Take](s.pool.Query(ctx, `SELECT `+takeColumns+`, t.chart, t.analysis FROM `+takeTables+` WHERE t.id = $1`, id))
 }
 
-// Takes returns takes, the latest first; of one assignment or one student where
-// these are given.
-func (s *Store) Takes(ctx context.Context, assignment, student *uuid.UUID) ([]Take, error) {
-	return all[Take](s.pool.Query(ctx, selectTakes+`
-		WHERE ($1::uuid IS NULL OR t.assignment_id = $1) AND ($2::uuid IS NULL OR a.student_id = $2)
-		ORDER BY t.recorded_at DESC, t.id`, assignment, student))
+// TakeSummary returns what lists show of one take or [ErrNotFound].
+func (s *Store) TakeSummary(ctx context.Context, id uuid.UUID) (TakeSummary, error) {
+	return oneByPos[TakeSummary](s.pool.Query(ctx, `SELECT `+takeColumns+` FROM `+takeTables+` WHERE t.id = $1`, id))
 }
 
-// Sound returns the recording of a take, FLAC, or [ErrNotFound].
-func (s *Store) Sound(ctx context.Context, take uuid.UUID) ([]byte, error) {
-	type row struct{ FLAC []byte }
-	got, err := one[row](s.pool.Query(ctx, `SELECT flac FROM take_sounds WHERE take_id = $1`, take))
-	return got.FLAC, err
+// TakeState tells how far a take is, or [ErrNotFound].
+func (s *Store) TakeState(ctx context.Context, id uuid.UUID) (string, error) {
+	return value[string](s.pool.Query(ctx, `SELECT state FROM takes WHERE id = $1`, id))
+}
+
+// Takes returns takes, the latest first; of one assignment, or else of one
+// student, where these are given.
+func (s *Store) Takes(ctx context.Context, assignment, student *uuid.UUID, page Page) ([]TakeSummary, error) {
+	// Each question has its own index, which one statement for all would not use.
+	where, of := `$1::uuid IS NULL`, (*uuid.UUID)(nil)
+	switch {
+	case assignment != nil:
+		where, of = `t.assignment_id = $1`, assignment
+	case student != nil:
+		where, of = `t.student_id = $1`, student
+	}
+	after := ``
+	args := []any{of, page.limit()}
+	if page.After != nil {
+		after = ` AND (t.recorded_at, t.id) < ($3, $4)`
+		args = append(args, page.After.At, page.After.ID)
+	}
+	return allByPos[TakeSummary](s.pool.Query(ctx, `SELECT `+takeColumns+` FROM `+takeTables+`
+		WHERE `+where+after+` ORDER BY t.recorded_at DESC, t.id DESC LIMIT $2`, args...))
+}
+
+// A TrendTake is a take as far as progress looks at it.
+type TrendTake struct {
+	ID            uuid.UUID
+	RecordedAt    time.Time
+	BPM           float64
+	SpreadPercent float64
+	Decision      tempo.Decision
+}
+
+// Trend returns the measured takes of an assignment as far as progress looks at
+// them, the latest first, and the fastest tempo that was passed before the
+// earliest of them.
+func (s *Store) Trend(ctx context.Context, assignment uuid.UUID, page Page) (takes []TrendTake, passedBefore float64, err error) {
+	at, id := page.bound()
+	takes, err = allByPos[TrendTake](s.pool.Query(ctx, `
+		SELECT id, recorded_at, bpm, spread_percent, decision FROM takes
+		WHERE assignment_id = $1 AND state = 'measured' AND ($2::timestamptz IS NULL OR (recorded_at, id) < ($2, $3))
+		ORDER BY recorded_at DESC, id DESC LIMIT $4`, assignment, at, id, page.limit()))
+	if err != nil || len(takes) == 0 {
+		return takes, 0, err
+	}
+	passedBefore, err = value[float64](s.pool.Query(ctx, `SELECT coalesce(max(bpm), 0) FROM takes WHERE assignment_id = $1 AND passed AND recorded_at < $2`,
+		assignment, takes[len(takes)-1].RecordedAt))
+	return takes, passedBefore, err
+}
+
+// TakesWaiting returns how many takes are handed in and not measured yet.
+func (s *Store) TakesWaiting(ctx context.Context) (int, error) {
+	return value[int](s.pool.Query(ctx, `SELECT count(*) FROM takes WHERE state = 'waiting'`))
 }

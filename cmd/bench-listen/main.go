@@ -80,7 +80,10 @@ func makeTake(name, passes string) error {
 	if err != nil {
 		return err
 	}
-	_, x := simulate.Player{Seed: 1, ClockMs: 6, MotorMs: 4, NoiseDB: -60}.Take(chart)
+	_, x, err := simulate.Player{Seed: 1, ClockMs: 6, MotorMs: 4, NoiseDB: -60}.Take(chart)
+	if err != nil {
+		return err
+	}
 	flac, err := sound.FromMono(simulate.Rate, x).EncodeFLAC()
 	if err != nil {
 		return err

@@ -33,7 +33,10 @@ func simulateCommand() *cobra.Command {
 			if err := player.Validate(); err != nil {
 				return err
 			}
-			_, samples := player.Take(chart)
+			_, samples, err := player.Take(chart)
+			if err != nil {
+				return err
+			}
 			return os.WriteFile(out, sound.FromMono(simulate.Rate, samples).EncodeWAV(), 0o644)
 		},
 	}

@@ -3,7 +3,9 @@ package drill
 import (
 	"errors"
 	"fmt"
+	"math"
 
+	"manudrill/core/bounds"
 	"manudrill/core/guitar"
 )
 
@@ -67,7 +69,18 @@ func (d Drill) write(g guitar.Guitar, bpm float64) (Chart, error) {
 	if d.Fingering.KeepDown {
 		keepDown(c.Notes)
 	}
+	if c.TakeSeconds() > bounds.TakeSeconds {
+		return Chart{}, tooLong(c.TakeSeconds(), bpm)
+	}
 	return c, c.Validate()
+}
+
+// tooLong is the fault of a drill whose take would be too long at a tempo.
+func tooLong(seconds, bpm float64) Faults {
+	var faults Faults
+	faults.Add("rhythm.passes", "At %g bpm a take of this lasts %.0f minutes; %d is the most. Use fewer passes, or start faster.",
+		bpm, math.Ceil(seconds/60), bounds.TakeSeconds/60)
+	return faults
 }
 
 func (d Drill) note(c Chart, i int, s spot) Note {
@@ -114,6 +127,9 @@ func (c Chart) Beats() float64 {
 // Seconds returns the length of one pass at the chart's tempo.
 func (c Chart) Seconds() float64 { return c.Beats() * 60 / c.BPM }
 
+// TakeSeconds returns the length of a whole take, all passes, at the chart's tempo.
+func (c Chart) TakeSeconds() float64 { return float64(max(1, c.Passes)) * c.Seconds() }
+
 // NotesPerSecond returns bpm × notes per beat / 60.
 func (c Chart) NotesPerSecond() float64 { return c.BPM * float64(c.NotesPerBeat) / 60 }
 
@@ -135,7 +151,7 @@ func (c Chart) Validate() error {
 	switch {
 	case len(c.Notes) == 0:
 		return errors.New("the chart has no notes")
-	case c.BPM <= 0 || c.BPM > 1000:
+	case !(c.BPM > 0 && c.BPM <= 1000):
 		return fmt.Errorf("the chart's tempo is %g bpm; give more than 0 and at most 1000", c.BPM)
 	case c.NotesPerBeat < 1:
 		return fmt.Errorf("the chart has %d notes per beat; give at least 1", c.NotesPerBeat)
@@ -153,6 +169,10 @@ func (c Chart) Validate() error {
 		case i > 0 && n.Beat < c.Notes[i-1].Beat:
 			return fmt.Errorf("note %d starts before note %d; write the notes in order", i, i-1)
 		}
+	}
+	// Only now: how long it lasts is told by the last beat, which must be the greatest.
+	if s := c.TakeSeconds(); !(s <= bounds.TakeSeconds) {
+		return fmt.Errorf("a take of the chart would last %.0f s; %w", s, bounds.ErrTakeTooLong)
 	}
 	return nil
 }

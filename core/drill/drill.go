@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"strings"
 
+	"manudrill/core/bounds"
 	"manudrill/core/guitar"
 )
 
@@ -153,6 +154,20 @@ func (d Drill) checkLine(g guitar.Guitar, faults *Faults) {
 			*faults = append(*faults, d.neckFault(g, text))
 		}
 	}
+}
+
+// CheckLength returns the fault of a drill that has no other and whose take would
+// be too long at a tempo, or nothing.
+func (d Drill) CheckLength(g guitar.Guitar, bpm float64) Faults {
+	l, err := d.lay(g, bpm)
+	if err != nil {
+		return nil // which Check tells
+	}
+	seconds := float64(len(l)*d.Rhythm.Passes) / float64(d.Rhythm.NotesPerBeat) * 60 / bpm
+	if seconds <= bounds.TakeSeconds {
+		return nil
+	}
+	return tooLong(seconds, bpm)
 }
 
 // sentence gives a message a capital letter.

@@ -73,6 +73,10 @@ type Counts struct {
 	Extra    int `json:"extra"`
 }
 
+// RightShare is the share of notes that were right of those asked for and those
+// that came besides, 0 to 1.
+func (c Counts) RightShare() float64 { return float64(c.Played) / float64(max(1, c.Expected+c.Extra)) }
+
 // A Note is what became of one chart note. Time, deviation and levels are nil
 // for a missed one.
 type Note struct {

@@ -32,12 +32,13 @@ type Point struct {
 }
 
 // TrendOf draws the trend of takes in order of time. A tempo counts as passed
-// when the ladder went up from it or its target was reached.
-func TrendOf(targetBPM float64, takes []Played) Trend {
+// when the ladder went up from it or its target was reached; passedBefore is the
+// fastest of the takes before these, 0 for none.
+func TrendOf(targetBPM, passedBefore float64, takes []Played) Trend {
 	t := Trend{TargetBPM: targetBPM, Points: make([]Point, 0, len(takes))}
-	passed := 0.0
+	passed := passedBefore
 	for _, one := range takes {
-		if one.Decision.Step == tempo.Up || one.Decision.Reached {
+		if one.Decision.Passed() {
 			passed = max(passed, one.BPM)
 		}
 		t.Points = append(t.Points, Point{one.TakeID, one.At, one.BPM, passed, one.SpreadPercent})

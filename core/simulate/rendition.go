@@ -3,6 +3,7 @@ package simulate
 import (
 	"math"
 
+	"manudrill/core/bounds"
 	"manudrill/core/drill"
 )
 
@@ -10,19 +11,22 @@ import (
 const ringOut = 1.0
 
 // Rendition plays a chart exactly as it is written: mono samples of full scale
-// ±1 at Rate, all passes, with a metronome's click on each beat where wanted.
-func Rendition(c drill.Chart, click bool) []float64 {
+// ±1 at Rate, all passes, with a metronome's click on each beat where wanted. It
+// fails with [bounds.ErrRenditionTooLong] before any sound is made.
+func Rendition(c drill.Chart, click bool) ([]float64, error) {
+	if !(c.TakeSeconds() <= bounds.RenditionSeconds) {
+		return nil, bounds.ErrRenditionTooLong
+	}
 	p := Player{Seed: 1, SlurDropDB: 2}
-	seconds := float64(max(1, c.Passes))*c.Seconds() + ringOut
-	x := p.Render(p.Perform(c, 0), Rate, seconds)
+	x := p.Render(p.Perform(c, 0), Rate, c.TakeSeconds()+ringOut)
 	if !click {
-		return x
+		return x, nil
 	}
 	beats := int(math.Ceil(float64(max(1, c.Passes))*c.Beats() - 1e-9))
 	for beat := range beats {
 		addClick(x, int(float64(beat)*60/c.BPM*Rate), beat%c.BarBeats() == 0, renditionClick)
 	}
-	return x
+	return x, nil
 }
 
 // renditionClick is the peak of the click in a rendition.

@@ -28,15 +28,23 @@ func chartOf(t *testing.T, bpm float64, slur drill.Slur, passes int) drill.Chart
 	return chart
 }
 
+// take lets a player play a chart.
+func take(t *testing.T, p simulate.Player, c drill.Chart) ([]simulate.Stroke, []float64) {
+	t.Helper()
+	strokes, samples, err := p.Take(c)
+	require.NoError(t, err)
+	return strokes, samples
+}
+
 func TestTheSameSeedPlaysTheSame(t *testing.T) {
 	chart := chartOf(t, 90, drill.HammerOns, 1)
 	p := simulate.Player{Seed: 7, ClockMs: 8, MotorMs: 5, NoiseDB: -60}
-	first, a := p.Take(chart)
-	second, b := p.Take(chart)
+	first, a := take(t, p, chart)
+	second, b := take(t, p, chart)
 	assert.Equal(t, first, second)
 	assert.Equal(t, a, b)
 	p.Seed = 8
-	other, _ := p.Take(chart)
+	other, _ := take(t, p, chart)
 	assert.NotEqual(t, first, other)
 }
 
@@ -116,7 +124,7 @@ func givesBack(t *testing.T, seed uint64) {
 		Seed: seed, ClockMs: 1 + 4*rng.Float64(), MotorMs: 3, LevelSDDB: 1, SlurDropDB: 2, NoiseDB: -66,
 		Miss: rng.IntN(3), Weak: weak,
 	}
-	strokes, x := p.Take(chart)
+	strokes, x := take(t, p, chart)
 	a := evenness.Judge(compare.Compare(chart, listen.Listen(simulate.Rate, x)))
 	assert.Equal(t, p.Miss, a.Counts.Missed)
 	assert.Zero(t, a.Counts.Wrong)
@@ -140,7 +148,10 @@ func givesBack(t *testing.T, seed uint64) {
 // The rendition of a chart sounds at its times, with a click on every beat.
 func TestARenditionIsExact(t *testing.T) {
 	chart := chartOf(t, 90, drill.HammerOns, 2)
-	plain, clicked := simulate.Rendition(chart, false), simulate.Rendition(chart, true)
+	plain, err := simulate.Rendition(chart, false)
+	require.NoError(t, err)
+	clicked, err := simulate.Rendition(chart, true)
+	require.NoError(t, err)
 	require.Len(t, clicked, len(plain))
 	assert.InDelta(t, 2*chart.Seconds()+1, float64(len(plain))/simulate.Rate, 1e-3)
 	changed := func(at, seconds float64) bool {
@@ -156,7 +167,8 @@ func TestARenditionIsExact(t *testing.T) {
 		assert.True(t, changed(at, 0.03), "a click at beat %d", beat)
 		assert.False(t, changed(at+0.04, 0.5), "and nothing else until the next")
 	}
-	again := simulate.Rendition(chart, true)
+	again, err := simulate.Rendition(chart, true)
+	require.NoError(t, err)
 	assert.Equal(t, clicked, again)
 }
 
@@ -168,7 +180,7 @@ func TestEveryFamilyIsHeardNoteForNote(t *testing.T) {
 		require.NoError(t, err)
 		chart.Passes = 1 + 40/len(chart.Notes) // few notes tell little of the tempo
 		p := simulate.Player{Seed: 9, ClockMs: 6, MotorMs: 4, SlurDropDB: 2, NoiseDB: -66}
-		strokes, x := p.Take(chart)
+		strokes, x := take(t, p, chart)
 		a := evenness.Judge(compare.Compare(chart, listen.Listen(simulate.Rate, x)))
 		assert.Equal(t, evenness.Counts{Expected: len(strokes), Played: len(strokes)}, a.Counts, f.ID)
 		assert.InDelta(t, 100, a.Tempo.BPM, 1, f.ID)

@@ -3,6 +3,7 @@ package simulate
 import (
 	"math"
 
+	"manudrill/core/bounds"
 	"manudrill/core/drill"
 )
 
@@ -12,12 +13,16 @@ const Rate = 44100
 // CountIn is the time before the first note, in seconds.
 const CountIn = 2.0
 
-// Take plays the chart and returns the strokes and their sound, mono at [Rate].
-func (p Player) Take(chart drill.Chart) (strokes []Stroke, samples []float64) {
+// Take plays the chart and returns the strokes and their sound, mono at [Rate]. It
+// fails with [bounds.ErrTakeTooLong] before any sound is made.
+func (p Player) Take(chart drill.Chart) (strokes []Stroke, samples []float64, err error) {
 	strokes = p.Perform(chart, CountIn)
 	end := CountIn + 1
 	if len(strokes) > 0 {
 		end = strokes[len(strokes)-1].T + 1
+	}
+	if !(end <= bounds.TakeSeconds) {
+		return nil, nil, bounds.ErrTakeTooLong
 	}
 	samples = p.Render(strokes, Rate, end)
 	if p.ClickDB < 0 {
@@ -26,5 +31,5 @@ func (p Player) Take(chart drill.Chart) (strokes []Stroke, samples []float64) {
 			addClick(samples, int((CountIn+k*beat)*Rate), math.Mod(k, float64(chart.BarBeats())) == 0, decibels(p.ClickDB))
 		}
 	}
-	return strokes, samples
+	return strokes, samples, nil
 }

@@ -20,7 +20,10 @@ import (
 
 // measured lets a player play a chart, listens and judges.
 func measured(chart drill.Chart, p simulate.Player) (evenness.Analysis, []simulate.Stroke) {
-	strokes, x := p.Take(chart)
+	strokes, x, err := p.Take(chart)
+	if err != nil {
+		panic(err)
+	}
 	l := listen.New(simulate.Rate)
 	heard := l.Write(x)
 	heard = append(heard, l.Close()...)
@@ -185,7 +188,7 @@ func TestAnotherDrillIsRecognised(t *testing.T) {
 	other, err := d.Chart(guitar.Standard(), 70)
 	require.NoError(t, err)
 	asked := chartOf(t, 90, drill.HammerOns, 2)
-	_, x := usual(1).Take(other)
+	_, x := take(t, usual(1), other)
 	a := evenness.Judge(compare.Compare(asked, listen.Listen(simulate.Rate, x)))
 	assert.True(t, a.Foreign)
 	advice := evenness.Advise(a, asked)

@@ -34,6 +34,13 @@ type Result struct {
 // Slower playing that is even proves nothing about the tempo asked for.
 const tempoTolerance = 0.04
 
+// LooksBack is the most takes that [Ladder.Decide] looks at, the one it answers
+// included: each has at least one pass, and no gate asks for more in a row.
+const LooksBack = MaxPassesInARow + 1
+
+// Passed reports whether the tempo of the take was passed.
+func (d Decision) Passed() bool { return d.Step == Up || d.Reached }
+
 // Decide answers the last of takes, all at bpm and in order. Enough clean
 // passes in a row, over takes, go up. Two takes in a row without any clean
 // pass go down. All else holds.

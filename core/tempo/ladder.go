@@ -18,6 +18,9 @@ const (
 	MaxBPM = 320
 )
 
+// MaxPassesInARow is the most clean passes in a row that a gate may ask for.
+const MaxPassesInARow = 20
+
 // Usual returns the ladder a new drill starts with: 60 to 120 bpm by 4, and a
 // gate of two clean passes.
 func Usual() Ladder {
@@ -56,8 +59,8 @@ func (l Ladder) Check() drill.Faults {
 	if g.LevelSpreadDB <= 0 || g.LevelSpreadDB > 20 {
 		add("ladder.gate.levelSpreadDb", "The gate allows a level spread of %g dB; set it above 0 and up to 20.", g.LevelSpreadDB)
 	}
-	if g.PassesInARow < 1 || g.PassesInARow > 20 {
-		add("ladder.gate.passesInARow", "The gate asks for %d clean passes in a row; set it from 1 to 20.", g.PassesInARow)
+	if g.PassesInARow < 1 || g.PassesInARow > MaxPassesInARow {
+		add("ladder.gate.passesInARow", "The gate asks for %d clean passes in a row; set it from 1 to %d.", g.PassesInARow, MaxPassesInARow)
 	}
 	return faults
 }

@@ -5,8 +5,10 @@ package drillfile
 import (
 	"bytes"
 	"encoding/json"
+	"errors"
 	"fmt"
 
+	"manudrill/core/bounds"
 	"manudrill/core/drill"
 	"manudrill/core/guitar"
 	"manudrill/core/tempo"
@@ -21,6 +23,9 @@ type File struct {
 // Read reads a drill document.
 func Read(document []byte) (File, error) {
 	var f File
+	if len(document) > bounds.JSONBytes {
+		return File{}, errors.New("the drill document has more than 1 MB, which no drill needs; take in the file that the drill was saved as")
+	}
 	dec := json.NewDecoder(bytes.NewReader(document))
 	dec.DisallowUnknownFields()
 	if err := dec.Decode(&f); err != nil {
@@ -31,5 +36,9 @@ func Read(document []byte) (File, error) {
 
 // Check returns all that is wrong with the drill on guitar g.
 func (f File) Check(g guitar.Guitar) drill.Faults {
-	return append(f.Drill.Check(g), f.Ladder.Check()...)
+	faults := append(f.Drill.Check(g), f.Ladder.Check()...)
+	if len(faults) == 0 {
+		faults = f.Drill.CheckLength(g, f.Ladder.StartBPM)
+	}
+	return faults
 }

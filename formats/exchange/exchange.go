@@ -11,6 +11,7 @@ import (
 	"unicode"
 	"unicode/utf8"
 
+	"manudrill/core/bounds"
 	"manudrill/core/drill"
 	"manudrill/core/guitar"
 	"manudrill/core/simulate"
@@ -28,20 +29,16 @@ type Format string
 // The formats: MusicXML 4.0, Standard MIDI File, tablature as text, the drill
 // document, and the chart as sound with and without click.
 const (
-	MusicXML  Format = "musicxml"
-	MIDI      Format = "midi"
-	Tab       Format = "tab"
-	JSON      Format = "json"
-	WAV       Format = "wav"
-	ClickWAV  Format = "wavClick"
-	maxMinute        = 10
+	MusicXML Format = "musicxml"
+	MIDI     Format = "midi"
+	Tab      Format = "tab"
+	JSON     Format = "json"
+	WAV      Format = "wav"
+	ClickWAV Format = "wavClick"
 )
 
 // Formats are all of them.
 var Formats = []Format{MusicXML, MIDI, Tab, JSON, WAV, ClickWAV}
-
-// ErrTooLong is returned for a chart that is too long to be made into sound.
-var ErrTooLong = errors.New("the take would be longer than ten minutes; use fewer passes or a faster tempo")
 
 // A Document is a drill in one format.
 type Document struct {
@@ -70,10 +67,11 @@ func Export(f drillfile.File, g guitar.Guitar, bpm float64, to Format) (Document
 		content, err := json.MarshalIndent(f, "", "  ")
 		return named(c, ".drill.json", "application/json", append(content, '\n'), nil), err
 	case WAV, ClickWAV:
-		if float64(max(1, c.Passes))*c.Seconds() > maxMinute*60 {
-			return Document{}, ErrTooLong
+		samples, err := simulate.Rendition(c, to == ClickWAV)
+		if err != nil {
+			return Document{}, err
 		}
-		s := sound.FromMono(simulate.Rate, simulate.Rendition(c, to == ClickWAV))
+		s := sound.FromMono(simulate.Rate, samples)
 		return named(c, ".wav", "audio/wav", s.EncodeWAV(), []string{"A recording holds what sounds: no strings, fingers or strokes."}), nil
 	}
 	return Document{}, fmt.Errorf("there is no format %q", to)
@@ -136,6 +134,9 @@ var (
 // Import reads a file of any of the formats but sound into a drill for g, and
 // tells what was proposed or could not be kept.
 func Import(b []byte, g guitar.Guitar) (drillfile.File, []string, error) {
+	if len(b) > bounds.DocumentBytes {
+		return drillfile.File{}, nil, bounds.ErrDocumentTooLarge
+	}
 	text := bytes.TrimSpace(bytes.TrimPrefix(b, []byte("\ufeff")))
 	switch {
 	case bytes.HasPrefix(b, []byte("MThd")):

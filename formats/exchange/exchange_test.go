@@ -227,7 +227,9 @@ func FuzzImport(f *testing.F) {
 		f.Add(doc.Content)
 	}
 	f.Fuzz(func(t *testing.T, b []byte) {
-		file, _, err := exchange.Import(b, g)
+		var file drillfile.File
+		var err error
+		reading(t, b, func(b []byte) { file, _, err = exchange.Import(b, g) })
 		if err == nil && len(file.Check(g)) == 0 {
 			_, err := file.Drill.Chart(g, 60)
 			assert.NoError(t, err)

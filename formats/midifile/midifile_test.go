@@ -141,7 +141,8 @@ func TestTheExampleAsItIsPlayed(t *testing.T) {
 
 // After a change of tempo a beat lasts as long as the new one says.
 func TestATempoChangeIsFollowed(t *testing.T) {
-	s := song{division: 480, tempos: []tempoFrom{{0, 500_000}, {960, 250_000}}}
+	s := song{division: 480, tempos: []tempoFrom{{960, 250_000}, {0, 500_000}}}.clock()
+	assert.Zero(t, s.seconds(0))
 	assert.InDelta(t, 1.0, s.seconds(960), 1e-12)
 	assert.InDelta(t, 1.25, s.seconds(1440), 1e-12)
 }

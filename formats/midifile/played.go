@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 
+	"manudrill/core/bounds"
 	"manudrill/core/listen"
 )
 
@@ -15,32 +16,36 @@ const usualMicros = 500_000
 // Played reads a file as a take: each note as it was struck, in seconds from the
 // start, without listening. Velocity becomes level by its square (common
 // practice): 127 is full scale. What still sounds from the note before is what
-// the file says of it.
+// the file says of it. It fails with [bounds.ErrTakeTooLong] for a note after
+// the end of the longest take.
 func Played(b []byte) ([]listen.Note, error) {
 	s, err := gather(b)
 	if err != nil {
 		return nil, err
 	}
-	slices.SortStableFunc(s.tempos, func(a, b tempoFrom) int { return cmp.Compare(a.tick, b.tick) })
+	clock := s.clock()
 	slices.SortStableFunc(s.notes, func(a, b struck) int { return cmp.Compare(a.tick, b.tick) })
 	var notes []listen.Note
 	for i, n := range s.notes {
 		note := listen.Note{
-			Onset: s.seconds(n.tick), Pitch: float64(n.midi),
+			Onset: clock.seconds(n.tick), Pitch: float64(n.midi),
 			LevelDB: 40 * math.Log10(float64(n.velocity)/127),
 		}
 		end := n.end
 		if i+1 < len(s.notes) && (end == 0 || end > s.notes[i+1].tick) {
 			end = s.notes[i+1].tick
 		}
-		note.End = s.seconds(max(end, n.tick))
+		note.End = clock.seconds(max(end, n.tick))
+		if note.End > bounds.TakeSeconds {
+			return nil, bounds.ErrTakeTooLong
+		}
 		if i > 0 {
-			note.Carry = carried(s.seconds, s.notes[i-1], note.Onset)
+			note.Carry = clock.carried(s.notes[i-1], note.Onset)
 		}
 		notes = append(notes, note)
 	}
 	if len(notes) == 0 {
-		return nil, errNoNotes
+		return nil, ErrNoNotes
 	}
 	return notes, nil
 }
@@ -49,22 +54,36 @@ func Played(b []byte) ([]listen.Note, error) {
 // it, in seconds, as [listen.Carry] counts it.
 const carriedFrom = 0.040
 
-func carried(seconds func(int) float64, before struck, onset float64) listen.Carry {
-	if seconds(before.end) > onset+carriedFrom {
+func (c clock) carried(before struck, onset float64) listen.Carry {
+	if c.seconds(before.end) > onset+carriedFrom {
 		return listen.Carry{Known: true, DB: 0}
 	}
 	return listen.Carry{Known: true, DB: -60}
 }
 
-// seconds is the time of a tick.
-func (s song) seconds(tick int) float64 {
-	total, from, micros := 0.0, 0, float64(usualMicros)
-	for _, t := range s.tempos {
-		if t.tick >= tick {
-			break
-		}
-		total += float64(t.tick-from) * micros
-		from, micros = t.tick, t.micros
+// A clock tells the time of ticks.
+type clock struct {
+	division int
+	tempos   []tempoFrom // in order, the first from tick 0
+	micros   []float64   // when each of them begins, in µs times the division
+}
+
+// clock is the time in the song.
+func (s song) clock() clock {
+	c := clock{division: s.division, tempos: append([]tempoFrom{{0, usualMicros}}, s.tempos...)}
+	slices.SortStableFunc(c.tempos, func(a, b tempoFrom) int { return cmp.Compare(a.tick, b.tick) })
+	c.micros = make([]float64, len(c.tempos))
+	for i, t := range c.tempos[1:] {
+		before := c.tempos[i]
+		c.micros[i+1] = c.micros[i] + float64(t.tick-before.tick)*before.micros
 	}
-	return (total + float64(tick-from)*micros) / float64(s.division) / 1e6
+	return c
+}
+
+// seconds is the time of a tick, which is found in the time of a search.
+func (c clock) seconds(tick int) float64 {
+	at, _ := slices.BinarySearchFunc(c.tempos, tick, func(t tempoFrom, tick int) int { return cmp.Compare(t.tick, tick) })
+	at = max(0, at-1) // a tempo holds for what comes after its tick
+	t := c.tempos[at]
+	return (c.micros[at] + float64(tick-t.tick)*t.micros) / float64(c.division) / 1e6
 }

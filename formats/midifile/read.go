@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"slices"
 
+	"manudrill/core/bounds"
 	"manudrill/core/drill"
 )
 
@@ -13,13 +14,14 @@ import (
 var (
 	ErrNotMIDI = errors.New("this is no Standard MIDI File")
 	ErrCutOff  = errors.New("the MIDI file is cut off before its end")
-	errFrames  = errors.New("the MIDI file counts film frames instead of beats; save it with ticks per beat")
-	errNoNotes = errors.New("the MIDI file holds no notes besides percussion")
+	ErrFrames  = errors.New("the MIDI file counts film frames instead of beats; save it with ticks per beat")
+	ErrNoNotes = errors.New("the MIDI file holds no notes besides percussion")
 )
 
 // song is what is gathered from all tracks.
 type song struct {
 	division int
+	latest   [16][128]int // by channel and pitch: which note was struck last, counted from 1
 	score    drill.Score
 	notes    []struck
 	passes   []int // ticks at which a pass begins
@@ -56,12 +58,15 @@ func Read(b []byte) (drill.Score, error) {
 
 // gather reads all tracks.
 func gather(b []byte) (song, error) {
+	if len(b) > bounds.DocumentBytes {
+		return song{}, bounds.ErrDocumentTooLarge
+	}
 	if len(b) < 14 || string(b[:4]) != "MThd" {
 		return song{}, ErrNotMIDI
 	}
 	s := song{division: int(binary.BigEndian.Uint16(b[12:]))}
 	if s.division == 0 || s.division&0x8000 != 0 {
-		return s, errFrames
+		return s, ErrFrames
 	}
 	header := int(binary.BigEndian.Uint32(b[4:]))
 	if header < 6 || 8+header > len(b) {
@@ -114,6 +119,9 @@ func (s *song) track(b []byte) error {
 				n.text = text
 			}
 			s.note(status&0xf0, n)
+			if len(s.notes) > bounds.TakeNotes {
+				return bounds.ErrTooManyNotes
+			}
 		default:
 			return fmt.Errorf("%w: a track begins in the middle of a message", ErrNotMIDI)
 		}
@@ -128,14 +136,10 @@ func (s *song) note(kind byte, n struck) {
 	case n.channel == clickChannel:
 	case strikes:
 		s.notes = append(s.notes, n)
+		s.latest[n.channel][n.midi] = len(s.notes)
 	case kind == 0x80 || kind == 0x90:
-		for i := len(s.notes) - 1; i >= 0; i-- {
-			if o := &s.notes[i]; o.midi == n.midi && o.channel == n.channel {
-				if o.end == 0 {
-					o.end = n.tick
-				}
-				return
-			}
+		if at := s.latest[n.channel][n.midi]; at > 0 && s.notes[at-1].end == 0 {
+			s.notes[at-1].end = n.tick
 		}
 	}
 }
@@ -183,7 +187,7 @@ func (s *song) melody() (drill.Score, error) {
 		s.score.Notes = append(s.score.Notes, n.scored(s.division))
 	}
 	if len(s.score.Notes) == 0 {
-		return drill.Score{}, errNoNotes
+		return drill.Score{}, ErrNoNotes
 	}
 	first := s.score.Notes[0].Beat
 	for i := range s.score.Notes {

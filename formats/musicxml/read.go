@@ -1,14 +1,12 @@
 package musicxml
 
 import (
-	"bytes"
-	"encoding/xml"
 	"errors"
 	"fmt"
-	"io"
 	"strconv"
 	"strings"
 
+	"manudrill/core/bounds"
 	"manudrill/core/drill"
 	"manudrill/core/guitar"
 )
@@ -20,9 +18,9 @@ var ErrNotMusicXML = errors.New("this is no MusicXML score in parts; save it as 
 // there is one, of its first staff otherwise; of several at once the first.
 func Read(b []byte) (drill.Score, error) {
 	var doc document
-	d := xml.NewDecoder(bytes.NewReader(b))
-	d.CharsetReader = func(_ string, r io.Reader) (io.Reader, error) { return r, nil }
-	if err := d.Decode(&doc); err != nil {
+	if err := newDecoder(b).Decode(&doc); errors.Is(err, bounds.ErrTooManyNotes) {
+		return drill.Score{}, err
+	} else if err != nil {
 		return drill.Score{}, fmt.Errorf("%w (%w)", ErrNotMusicXML, err)
 	}
 	if len(doc.Parts) == 0 {

@@ -14,10 +14,14 @@ type bitReader struct {
 	held int    // bytes of buf that are the stream's
 	pos  int    // in bits from buf[0]
 	from int    // the mark, in bytes
-	err  error  // io.EOF at the end of the stream
+	err  error  // io.EOF at the end of the stream; another where it cannot be read on
 }
 
 const refill = 64 << 10
+
+// longestFrame is the most bytes that are kept for a checksum: a frame of 65,535
+// samples of two channels, as they are, has half of it.
+const longestFrame = 1 << 20
 
 func newBitReader(src io.Reader) *bitReader { return &bitReader{src: src, buf: make([]byte, 8)} }
 
@@ -37,6 +41,10 @@ func (b *bitReader) load() uint64 {
 
 // fill drops what lies before the mark and reads on.
 func (b *bitReader) fill() {
+	if b.held-b.from > longestFrame {
+		b.err = ErrDamaged
+		return
+	}
 	kept := copy(b.buf, b.buf[b.from:b.held])
 	b.pos -= 8 * b.from
 	b.from = 0

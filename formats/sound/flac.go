@@ -1,6 +1,7 @@
 package sound
 
 import (
+	"errors"
 	"fmt"
 	"io"
 )
@@ -47,6 +48,8 @@ func openFLAC(src io.Reader) (*flacReader, error) {
 	f.block = make([][]int32, f.info.channels)
 	return f, nil
 }
+
+func (f *flacReader) promised() int64 { return int64(f.info.samples) }
 
 func (f *flacReader) streamInfo() flacInfo {
 	b := f.bits
@@ -105,6 +108,9 @@ func (f *flacReader) next() ([][]int32, error) {
 
 // broken tells a stream that ends too early from one that is wrong.
 func (f *flacReader) broken() error {
+	if err := f.bits.err; err != nil && !errors.Is(err, io.EOF) {
+		return err
+	}
 	if f.bits.over() || f.bits.ended() {
 		return ErrCutOff
 	}

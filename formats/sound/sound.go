@@ -9,6 +9,8 @@ import (
 	"io"
 	"slices"
 	"time"
+
+	"manudrill/core/bounds"
 )
 
 // A Sound is a whole recording, sample for sample as it was made.
@@ -41,11 +43,13 @@ type Reader struct {
 	Bits     int // per sample, 16 or 24
 	Channels int
 	blocks   blocks
+	frames   int64 // read so far
 }
 
 // blocks is what each format gives: samples by channel, [io.EOF] after the last.
 type blocks interface {
 	format() (rate, bits, channels int)
+	promised() int64 // frames, as the header tells; 0 where it does not
 	next() ([][]int32, error)
 }
 
@@ -79,12 +83,37 @@ func Open(src io.Reader) (*Reader, error) {
 	if r.Rate < MinRate || r.Rate > MaxRate {
 		return nil, fmt.Errorf("the file has %d samples a second: %w", r.Rate, ErrUnsupported)
 	}
+	if b.promised() > r.most() {
+		return nil, bounds.ErrTakeTooLong
+	}
 	return r, nil
 }
 
+// most is the frames of the longest take.
+func (r *Reader) most() int64 { return int64(bounds.TakeSeconds) * int64(r.Rate) }
+
 // Next returns the next samples by channel, which stay until the next call. It
-// returns [io.EOF] after the last.
-func (r *Reader) Next() ([][]int32, error) { return r.blocks.next() }
+// returns [io.EOF] after the last, and [bounds.ErrTakeTooLong] after those of the
+// longest take.
+func (r *Reader) Next() ([][]int32, error) {
+	block, err := r.blocks.next()
+	if err != nil {
+		return nil, err
+	}
+	if r.frames += int64(len(block[0])); r.frames > r.most() {
+		return nil, bounds.ErrTakeTooLong
+	}
+	return block, nil
+}
+
+// FLAC reports whether the recording is FLAC already.
+func (r *Reader) FLAC() bool {
+	_, is := r.blocks.(*flacReader)
+	return is
+}
+
+// Seconds is how long the recording is so far.
+func (r *Reader) Seconds() float64 { return float64(r.frames) / float64(r.Rate) }
 
 // Decode reads a whole WAV or FLAC file.
 func Decode(file []byte) (Sound, error) {

@@ -86,6 +86,8 @@ func (w *wavReader) format() (rate, bits, channels int) {
 	return int(w.is.Rate), min(24, int(w.is.Bits)), int(w.is.Channels)
 }
 
+func (w *wavReader) promised() int64 { return w.left / w.frame() }
+
 // next reads up to blockSize frames. A header that promises more than the file
 // holds is a file cut off.
 func (w *wavReader) next() ([][]int32, error) {

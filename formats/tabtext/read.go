@@ -9,9 +9,16 @@ import (
 	"strings"
 	"unicode/utf8"
 
+	"manudrill/core/bounds"
 	"manudrill/core/drill"
 	"manudrill/core/guitar"
 )
+
+// longestLine is the most bytes of a line. A page is some hundred wide; lines that
+// hold a whole piece are some thousands.
+const longestLine = 20_000
+
+var errLongLine = fmt.Errorf("a line of the text has more than %d characters; break the rows of tablature into lines of a page's width", longestLine)
 
 // ErrNotTab is returned for text without any tablature.
 var ErrNotTab = errors.New("this text holds no tablature; write a line for each string, such as 3|--5h7--, or places such as 3:5h7 2:8")
@@ -48,15 +55,24 @@ func Read(text string, g guitar.Guitar) (drill.Score, error) {
 		r.tuning = append(r.tuning, g.Sound(str+1, 0))
 	}
 	lines := strings.Split(strings.ReplaceAll(text, "\r", ""), "\n")
-	for i := 0; i < len(lines); i++ {
-		if n := r.systemAt(lines[i:]); n > 0 {
-			if err := r.system(lines[i : i+n]); err != nil {
+	for i := range lines {
+		if len(lines[i]) > longestLine {
+			return drill.Score{}, errLongLine
+		}
+	}
+	for len(lines) > 0 {
+		n, strung := systemAt(lines)
+		if strung {
+			if err := r.system(lines[:n]); err != nil {
 				return drill.Score{}, err
 			}
-			i += n - 1
-			continue
+		} else {
+			n = max(1, n)
+			for _, line := range lines[:n] {
+				r.head(line)
+			}
 		}
-		r.head(lines[i])
+		lines = lines[n:]
 	}
 	if len(r.score.Notes) == 0 {
 		if err := r.short(text); err != nil {
@@ -75,18 +91,20 @@ type reader struct {
 	score   drill.Score
 	marked  bool // some note has an attack written at it
 	bend    int
+	notes   int // read so far
 }
 
-// systemAt returns how many of the lines form one system of strings and marks.
-func (r *reader) systemAt(lines []string) int {
-	n, strung := 0, false
-	for ; n < len(lines) && (stringLine.MatchString(lines[n]) || markLine.MatchString(lines[n])); n++ {
-		strung = strung || stringLine.MatchString(lines[n])
+// systemAt returns how many of the lines are rows of strings or marks, and whether
+// one of them is a string's, which makes them a system.
+func systemAt(lines []string) (n int, strung bool) {
+	for ; n < len(lines); n++ {
+		row := stringLine.MatchString(lines[n])
+		if !row && !markLine.MatchString(lines[n]) {
+			break
+		}
+		strung = strung || row
 	}
-	if !strung {
-		return 0
-	}
-	return n
+	return n, strung
 }
 
 // head reads a line above the rows.
@@ -125,15 +143,16 @@ func (r *reader) head(line string) {
 
 // system reads the rows that belong together.
 func (r *reader) system(lines []string) error {
-	var rows, fingers, strokes []string
+	var rows []string
+	var fingers, strokes string
 	for _, line := range lines {
 		switch m := markLine.FindStringSubmatch(line); {
 		case m == nil:
 			rows = append(rows, line)
 		case m[1] == "f":
-			fingers = append(fingers, line)
+			fingers = line
 		default:
-			strokes = append(strokes, line)
+			strokes = line
 		}
 	}
 	var notes []placed
@@ -153,16 +172,12 @@ func (r *reader) system(lines []string) error {
 		return b.String - a.String // of two at once the thicker string comes first
 	})
 	for _, n := range notes {
-		for _, line := range fingers {
-			if mark := n.under(line); mark >= "1" && mark <= "4" {
-				n.Finger = int(mark[0] - '0')
-			}
+		if mark := n.under(fingers); mark >= "1" && mark <= "4" {
+			n.Finger = int(mark[0] - '0')
 		}
-		for _, line := range strokes {
-			for stroke, written := range strokeMarks {
-				if n.under(line) == written {
-					n.Stroke, r.marked = stroke, true
-				}
+		for stroke, written := range strokeMarks {
+			if n.under(strokes) == written {
+				n.Stroke, r.marked = stroke, true
 			}
 		}
 		r.score.Notes = append(r.score.Notes, n.ScoreNote)
@@ -197,6 +212,7 @@ func (r *reader) stringOf(row string, at, rows int) (int, error) {
 // row reads the notes of one string.
 func (r *reader) row(row string, str int, notes *[]placed) error {
 	body := stringLine.FindStringSubmatchIndex(row)[4]
+	column, counted := 0, 0 // runes up to a byte of the row
 	for _, m := range noteToken.FindAllStringSubmatchIndex(row[body:], -1) {
 		mark := ""
 		if m[2] >= 0 {
@@ -206,8 +222,9 @@ func (r *reader) row(row string, str int, notes *[]placed) error {
 		if err != nil {
 			return err
 		}
-		from := utf8.RuneCountInString(row[:body+m[0]])
-		*notes = append(*notes, placed{n, from, from + m[1] - m[0]})
+		column += utf8.RuneCountInString(row[counted : body+m[0]])
+		counted = body + m[0]
+		*notes = append(*notes, placed{n, column, column + m[1] - m[0]})
 	}
 	return nil
 }
@@ -216,6 +233,9 @@ func (r *reader) note(str int, mark, digits string) (drill.ScoreNote, error) {
 	fret, err := strconv.Atoi(digits)
 	if err != nil || fret > guitar.MaxFrets {
 		return drill.ScoreNote{}, fmt.Errorf("%s on string %d is no fret; put a dash between two frets", digits, str)
+	}
+	if r.notes++; r.notes > bounds.TakeNotes {
+		return drill.ScoreNote{}, bounds.ErrTooManyNotes
 	}
 	r.marked = r.marked || mark != ""
 	n := drill.ScoreNote{String: str, Fret: fret, Attack: attacks[mark], Hand: drill.FrettingHand}
@@ -227,7 +247,7 @@ func (r *reader) note(str int, mark, digits string) (drill.ScoreNote, error) {
 
 // short reads places such as 3:5h7 2:8.
 func (r *reader) short(text string) error {
-	for _, m := range shorthand.FindAllStringSubmatch(text, -1) {
+	for _, m := range shorthand.FindAllStringSubmatch(text, bounds.TakeNotes+1) {
 		str, err := strconv.Atoi(m[1])
 		if err != nil || str < 1 || str > r.strings {
 			return fmt.Errorf("there is no string %s; this guitar has strings 1 to %d", m[1], r.strings)

@@ -196,6 +196,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/drills/{drillId}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drillId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring a deleted drill back, with the assignments that ended with it */
+        post: operations["restoreDrill"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/drills/{drillId}/shelf": {
         parameters: {
             query?: never;
@@ -269,6 +288,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/blocks/{blockId}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                blockId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring a deleted block back */
+        post: operations["restoreBlock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was deleted or taken back and can be brought back */
+        get: operations["listBin"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/students": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The students with what is assigned to them */
+        get: operations["listPupils"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/people/{personId}/setup": {
         parameters: {
             query?: never;
@@ -325,6 +397,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/assignments/{assignmentId}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                assignmentId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Give an assignment back that was taken back; the student stands where they stood */
+        post: operations["reassign"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/assignments/{assignmentId}/newest": {
         parameters: {
             query?: never;
@@ -352,6 +443,8 @@ export interface paths {
                 bpm: number;
                 /** @description Of the drill that was played; the one on the stand now where not given */
                 version?: number;
+                /** @description When it was recorded, by the clock of the device; now where not given */
+                recordedAt?: string;
             };
             header?: never;
             path: {
@@ -362,7 +455,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Hand in a recording, WAV or FLAC, or what was played as a MIDI file */
+        /** Hand in a recording, WAV or FLAC, or what was played as a MIDI file; once answered, it is kept */
         put: operations["addTake"];
         post?: never;
         delete?: never;
@@ -421,6 +514,44 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/takes/{takeId}/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                takeId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Measure a take again; what was measured stays until then */
+        post: operations["measureTake"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/remeasuring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far measuring all takes again is */
+        get: operations["getRemeasuring"];
+        put?: never;
+        /** Measure all takes again, one after the other; does nothing while that is under way */
+        post: operations["remeasure"];
+        /** Leave the rest as it is */
+        delete: operations["cancelRemeasuring"];
         options?: never;
         head?: never;
         patch?: never;
@@ -534,6 +665,54 @@ export interface components {
             status: number;
             detail: string;
             errors?: components["schemas"]["Fault"][];
+        };
+        /** @description A part of the people of the studio */
+        PersonPage: {
+            items: components["schemas"]["Person"][];
+            /** @description Where the next page begins; none is left where it is missing */
+            next?: string;
+        };
+        /** @description A part of the drills */
+        DrillPage: {
+            items: components["schemas"]["SavedDrill"][];
+            /** @description Where the next page begins; none is left where it is missing */
+            next?: string;
+        };
+        /** @description A part of the blocks */
+        BlockPage: {
+            items: components["schemas"]["SavedBlock"][];
+            /** @description Where the next page begins; none is left where it is missing */
+            next?: string;
+        };
+        /** @description A part of what is assigned */
+        AssignmentPage: {
+            items: components["schemas"]["Assignment"][];
+            /** @description Where the next page begins; none is left where it is missing */
+            next?: string;
+        };
+        /** @description A part of the takes */
+        TakePage: {
+            items: components["schemas"]["TakeSummary"][];
+            /** @description Where the next page begins; none is left where it is missing */
+            next?: string;
+        };
+        /** @description A part of the history of a drill */
+        VersionPage: {
+            items: components["schemas"]["Version"][];
+            /** @description Where the next page begins; none is left where it is missing */
+            next?: string;
+        };
+        /** @description A part of the students */
+        PupilPage: {
+            items: components["schemas"]["Pupil"][];
+            /** @description Where the next page begins; none is left where it is missing */
+            next?: string;
+        };
+        /** @description A part of the bin */
+        BinPage: {
+            items: components["schemas"]["Binned"][];
+            /** @description Where the next page begins; none is left where it is missing */
+            next?: string;
         };
         Fault: {
             field: string;
@@ -975,6 +1154,8 @@ export interface components {
         SavedBlock: {
             /** Format: uuid */
             id: string;
+            /** @description Why this program cannot read the block, which then is an empty one here */
+            odd?: string;
             block: components["schemas"]["Block"];
             /** Format: date-time */
             madeAt: string;
@@ -986,6 +1167,8 @@ export interface components {
         };
         Version: {
             version: number;
+            /** @description Why this program cannot read the version, which then is an empty one here */
+            odd?: string;
             file: components["schemas"]["DrillFile"];
             /** Format: date-time */
             savedAt: string;
@@ -1001,6 +1184,10 @@ export interface components {
             };
             weights: components["schemas"]["Weights"];
             leftHanded: boolean;
+        };
+        SavedSetup: {
+            setup: components["schemas"]["Setup"];
+            revision: number;
         };
         Guitar: {
             /** @description Open strings as MIDI notes without the capo, string 1 first */
@@ -1061,7 +1248,14 @@ export interface components {
             /** Format: uuid */
             id: string;
             version: number;
+            /** @description Counts the changes of the drill */
+            revision: number;
+            name: string;
+            /** @description Why this program cannot read the drill, which then is an empty one here */
+            odd?: string;
             shelf: components["schemas"]["Shelf"];
+            /** @description Counts the changes of the shelf */
+            shelfRevision: number;
             file: components["schemas"]["DrillFile"];
             /** Format: date-time */
             changedAt: string;
@@ -1103,6 +1297,7 @@ export interface components {
         /** @enum {string} */
         Source: "microphone" | "file" | "simulated";
         Player: {
+            /** @description A whole number that every reader of JSON keeps */
             seed: number;
             /** Format: double */
             bpm?: number;
@@ -1174,8 +1369,25 @@ export interface components {
             bpm: number;
             source: components["schemas"]["Source"];
             demo: boolean;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description By the clock of the device
+             */
             recordedAt: string;
+            /** Format: date-time */
+            handedInAt: string;
+            /** @enum {string} */
+            state: "waiting" | "measured" | "failed";
+            /** @description Why it could not be measured, or not again */
+            failure?: string;
+            /** @description Version of the listener that judged it */
+            listener?: number;
+            /** @description Version of the listener there is now, where it is another */
+            newestListener?: number;
+            measured?: components["schemas"]["TakeFigures"];
+        };
+        /** @description What was measured, once it was */
+        TakeFigures: {
             /** Format: double */
             seconds: number;
             /** Format: double */
@@ -1190,11 +1402,45 @@ export interface components {
             rightPercent: number;
             decision: components["schemas"]["Decision"];
         };
+        Remeasuring: {
+            /** Format: date-time */
+            startedAt: string;
+            /**
+             * Format: date-time
+             * @description Missing while it is under way
+             */
+            endedAt?: string;
+            total: number;
+            done: number;
+            failed: number;
+            cancelled: boolean;
+        };
+        Pupil: {
+            person: components["schemas"]["Person"];
+            assignments: components["schemas"]["Assignment"][];
+        };
+        Binned: {
+            /** @enum {string} */
+            kind: "drill" | "block" | "assignment";
+            /** Format: uuid */
+            id: string;
+            /** @description Of the drill or block */
+            name: string;
+            /** @description From whom it was taken back */
+            student?: string;
+            /** Format: date-time */
+            at: string;
+            /**
+             * Format: date-time
+             * @description It can be brought back until then
+             */
+            until: string;
+        };
         Take: {
             summary: components["schemas"]["TakeSummary"];
             chart: components["schemas"]["Chart"];
-            analysis: components["schemas"]["Analysis"];
-            advice: components["schemas"]["Advice"];
+            analysis?: components["schemas"]["Analysis"];
+            advice?: components["schemas"]["Advice"];
             comments: components["schemas"]["Comment"][];
         };
         Comment: {
@@ -1206,6 +1452,7 @@ export interface components {
             author: components["schemas"]["Person"];
             /** Format: date-time */
             writtenAt: string;
+            revision: number;
         };
         Advice: {
             findings: {
@@ -1448,6 +1695,12 @@ export interface components {
             targetBpm: number;
             points: components["schemas"]["TrendPoint"][];
         };
+        /** @description The latest part of a trend, or one before it */
+        TrendPage: {
+            trend: components["schemas"]["Trend"];
+            /** @description Where the takes before these begin; none are left where it is missing */
+            next?: string;
+        };
         TrendPoint: {
             takeId: string;
             /** Format: date-time */
@@ -1478,6 +1731,14 @@ export interface components {
         };
     };
     parameters: {
+        /** @description The page that comes after this; the first one where not given */
+        After: string;
+        /** @description Items of the page */
+        Limit: number;
+        /** @description The revision that the change was made on, 0 for what is new */
+        IfMatch: number;
+        /** @description Of what is made; the same id twice makes one */
+        NewId: string;
         /** @description Whose guitar and hand it is for; one's own where not given */
         For: string;
     };
@@ -1495,7 +1756,10 @@ export type $defs = Record<string, never>;
 export interface operations {
     listPeople: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The page that comes after this; the first one where not given */
+                after?: components["parameters"]["After"];
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -1508,7 +1772,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Person"][];
+                    "application/json": components["schemas"]["PersonPage"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -1749,7 +2013,12 @@ export interface operations {
     };
     listDrills: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The page that comes after this; the first one where not given */
+                after?: components["parameters"]["After"];
+                /** @description Items of the page */
+                limit?: components["parameters"]["Limit"];
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -1762,7 +2031,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SavedDrill"][];
+                    "application/json": components["schemas"]["DrillPage"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -1770,9 +2039,11 @@ export interface operations {
     };
     createDrill: {
         parameters: {
-            query?: {
+            query: {
                 /** @description Whose guitar and hand it is for; one's own where not given */
                 for?: components["parameters"]["For"];
+                /** @description Of what is made; the same id twice makes one */
+                id: components["parameters"]["NewId"];
             };
             header?: never;
             path?: never;
@@ -1821,7 +2092,10 @@ export interface operations {
                 /** @description Whose guitar and hand it is for; one's own where not given */
                 for?: components["parameters"]["For"];
             };
-            header?: never;
+            header: {
+                /** @description The revision that the change was made on, 0 for what is new */
+                "If-Match": components["parameters"]["IfMatch"];
+            };
             path: {
                 drillId: string;
             };
@@ -1864,7 +2138,10 @@ export interface operations {
     };
     copyDrill: {
         parameters: {
-            query?: never;
+            query: {
+                /** @description Of what is made; the same id twice makes one */
+                id: components["parameters"]["NewId"];
+            };
             header?: never;
             path: {
                 drillId: string;
@@ -1885,10 +2162,34 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
-    putOnShelf: {
+    restoreDrill: {
         parameters: {
             query?: never;
             header?: never;
+            path: {
+                drillId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Back */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    putOnShelf: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made on, 0 for what is new */
+                "If-Match": components["parameters"]["IfMatch"];
+            };
             path: {
                 drillId: string;
             };
@@ -1914,7 +2215,10 @@ export interface operations {
     };
     listVersions: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The page that comes after this; the first one where not given */
+                after?: components["parameters"]["After"];
+            };
             header?: never;
             path: {
                 drillId: string;
@@ -1929,7 +2233,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Version"][];
+                    "application/json": components["schemas"]["VersionPage"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -1937,7 +2241,12 @@ export interface operations {
     };
     listBlocks: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The page that comes after this; the first one where not given */
+                after?: components["parameters"]["After"];
+                /** @description Items of the page */
+                limit?: components["parameters"]["Limit"];
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -1950,7 +2259,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SavedBlock"][];
+                    "application/json": components["schemas"]["BlockPage"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -1958,9 +2267,11 @@ export interface operations {
     };
     createBlock: {
         parameters: {
-            query?: {
+            query: {
                 /** @description Whose guitar and hand it is for; one's own where not given */
                 for?: components["parameters"]["For"];
+                /** @description Of what is made; the same id twice makes one */
+                id: components["parameters"]["NewId"];
             };
             header?: never;
             path?: never;
@@ -2028,6 +2339,77 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    restoreBlock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                blockId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Back */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listBin: {
+        parameters: {
+            query?: {
+                /** @description The page that comes after this; the first one where not given */
+                after?: components["parameters"]["After"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The latest first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BinPage"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listPupils: {
+        parameters: {
+            query?: {
+                /** @description The page that comes after this; the first one where not given */
+                after?: components["parameters"]["After"];
+                /** @description Items of the page */
+                limit?: components["parameters"]["Limit"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description By name */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PupilPage"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
     getSetup: {
         parameters: {
             query?: never;
@@ -2045,7 +2427,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Setup"];
+                    "application/json": components["schemas"]["SavedSetup"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -2054,7 +2436,10 @@ export interface operations {
     changeSetup: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The revision that the change was made on, 0 for what is new */
+                "If-Match": components["parameters"]["IfMatch"];
+            };
             path: {
                 personId: string;
             };
@@ -2072,7 +2457,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Setup"];
+                    "application/json": components["schemas"]["SavedSetup"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -2081,6 +2466,10 @@ export interface operations {
     listAssignments: {
         parameters: {
             query?: {
+                /** @description The page that comes after this; the first one where not given */
+                after?: components["parameters"]["After"];
+                /** @description Items of the page */
+                limit?: components["parameters"]["Limit"];
                 studentId?: string;
                 drillId?: string;
             };
@@ -2096,7 +2485,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Assignment"][];
+                    "application/json": components["schemas"]["AssignmentPage"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -2176,6 +2565,29 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    reassign: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                assignmentId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The assignment */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Assignment"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
     giveNewest: {
         parameters: {
             query?: never;
@@ -2207,6 +2619,8 @@ export interface operations {
                 bpm: number;
                 /** @description Of the drill that was played; the one on the stand now where not given */
                 version?: number;
+                /** @description When it was recorded, by the clock of the device; now where not given */
+                recordedAt?: string;
             };
             header?: never;
             path: {
@@ -2222,8 +2636,17 @@ export interface operations {
             };
         };
         responses: {
-            /** @description The take, measured; the same answer for a repeated upload */
+            /** @description The take, measured or failed; the same answer for a repeated upload */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Take"];
+                };
+            };
+            /** @description The take is kept and will be measured; ask for it again */
+            202: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2259,12 +2682,25 @@ export interface operations {
                     "application/json": components["schemas"]["Take"];
                 };
             };
+            /** @description The take is kept and will be measured; ask for it again */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Take"];
+                };
+            };
             default: components["responses"]["Problem"];
         };
     };
     listTakes: {
         parameters: {
             query?: {
+                /** @description The page that comes after this; the first one where not given */
+                after?: components["parameters"]["After"];
+                /** @description Items of the page */
+                limit?: components["parameters"]["Limit"];
                 assignmentId?: string;
                 studentId?: string;
             };
@@ -2280,7 +2716,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TakeSummary"][];
+                    "application/json": components["schemas"]["TakePage"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -2305,6 +2741,90 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Take"];
                 };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    measureTake: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                takeId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It waits for its turn */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeSummary"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getRemeasuring: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The latest, under way or ended */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Remeasuring"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    remeasure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Begun */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Remeasuring"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    cancelRemeasuring: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Cancelled */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             default: components["responses"]["Problem"];
         };
@@ -2360,7 +2880,10 @@ export interface operations {
     putComment: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The revision that the change was made on, 0 for what is new */
+                "If-Match": components["parameters"]["IfMatch"];
+            };
             path: {
                 takeId: string;
                 commentId: string;
@@ -2421,13 +2944,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description The recording, FLAC */
+            /** @description The recording, FLAC once it is measured, until then as it was handed in */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
                     "audio/flac": string;
+                    "audio/wav": string;
+                    "audio/midi": string;
                 };
             };
             /** @description The part of it that the Range header asks for */
@@ -2437,6 +2962,8 @@ export interface operations {
                 };
                 content: {
                     "audio/flac": string;
+                    "audio/wav": string;
+                    "audio/midi": string;
                 };
             };
             /** @description The Range header asks for what lies beyond it */
@@ -2451,7 +2978,12 @@ export interface operations {
     };
     getProgress: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The page that comes after this; the first one where not given */
+                after?: components["parameters"]["After"];
+                /** @description Items of the page */
+                limit?: components["parameters"]["Limit"];
+            };
             header?: never;
             path: {
                 assignmentId: string;
@@ -2466,7 +2998,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Trend"];
+                    "application/json": components["schemas"]["TrendPage"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -1,0 +1,71 @@
+package server
+
+import (
+	"bytes"
+	"io/fs"
+	"mime"
+	"net/http"
+	"path"
+	"strings"
+	"time"
+)
+
+// files serves the built web interface. It was compressed when it was built: what
+// ends in .br or .gz is the same file, smaller. A path that is no file is a place
+// inside the interface, which finds its way itself.
+type files struct {
+	content map[string][]byte // by path
+}
+
+func newFiles(web fs.FS) (*files, error) {
+	f := &files{map[string][]byte{}}
+	err := fs.WalkDir(web, ".", func(name string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() {
+			return err
+		}
+		f.content[name], err = fs.ReadFile(web, name)
+		return err
+	})
+	return f, err
+}
+
+// encodings are the ways in which files are compressed, the smallest first.
+var encodings = []struct{ name, ending string }{{"br", ".br"}, {"gzip", ".gz"}}
+
+func (f *files) ServeHTTP(w http.ResponseWriter, r *http.Request) {
+	if r.Method != http.MethodGet && r.Method != http.MethodHead {
+		refuse(w, errMissing)
+		return
+	}
+	name := strings.TrimPrefix(path.Clean(r.URL.Path), "/")
+	if f.content[name] == nil {
+		name = "index.html"
+	}
+	h := w.Header()
+	h.Set("Cache-Control", "no-cache")
+	if strings.HasPrefix(name, "assets/") {
+		h.Set("Cache-Control", "public, max-age=31536000, immutable") // names hold a hash
+	}
+	h.Set("Content-Type", mime.TypeByExtension(path.Ext(name)))
+	h.Add("Vary", "Accept-Encoding")
+	body := f.content[name]
+	for _, e := range encodings {
+		if small := f.content[name+e.ending]; small != nil && accepts(r, e.name) {
+			h.Set("Content-Encoding", e.name)
+			body = small
+			break
+		}
+	}
+	http.ServeContent(w, r, "", time.Time{}, bytes.NewReader(body))
+}
+
+// accepts reports whether a request takes an encoding (RFC 9110, 12.5.3).
+func accepts(r *http.Request, encoding string) bool {
+	for _, part := range strings.Split(r.Header.Get("Accept-Encoding"), ",") {
+		name, weight, _ := strings.Cut(strings.TrimSpace(part), ";")
+		if name == encoding {
+			return !strings.HasPrefix(strings.ReplaceAll(weight, " ", ""), "q=0") || strings.Trim(weight, "q=0. ") != ""
+		}
+	}
+	return false
+}

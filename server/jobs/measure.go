@@ -1,0 +1,136 @@
+package jobs
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+	"strings"
+	"unicode"
+	"unicode/utf8"
+
+	"github.com/google/uuid"
+
+	"manudrill/core/bounds"
+	"manudrill/core/compare"
+	"manudrill/core/evenness"
+	"manudrill/core/listen"
+	"manudrill/core/simulate"
+	"manudrill/formats/hearing"
+	"manudrill/formats/midifile"
+	"manudrill/formats/sound"
+	"manudrill/store"
+)
+
+// errNoNotes says that nothing was heard.
+var errNoNotes = errors.New("no notes were heard in the recording; check that the right microphone is chosen, move it closer to the guitar, and play again")
+
+// theTakes are the faults that lie in a take and not in the program: trying again
+// would find them again.
+var theTakes = []error{
+	errNoNotes, bounds.ErrTakeTooLong, bounds.ErrTooManyNotes, bounds.ErrDocumentTooLarge,
+	sound.ErrNotSound, sound.ErrEmpty, sound.ErrDamaged, sound.ErrCutOff, sound.ErrUnsupported,
+	midifile.ErrNotMIDI, midifile.ErrCutOff, midifile.ErrNoNotes, midifile.ErrFrames,
+}
+
+// Measure listens to a take, judges it and keeps what was found; its sound is kept
+// as FLAC from then on. A take that cannot be measured keeps why, which is no
+// error.
+func Measure(ctx context.Context, s *store.Store, take uuid.UUID) error {
+	err := tryToMeasure(ctx, s, take)
+	for _, fault := range theTakes {
+		if errors.Is(err, fault) {
+			return s.Failed(ctx, take, upperFirst(err.Error())+".")
+		}
+	}
+	return err
+}
+
+func tryToMeasure(ctx context.Context, s *store.Store, id uuid.UUID) error {
+	take, err := s.Take(ctx, id)
+	if err != nil {
+		return err
+	}
+	recording, err := s.Sound(ctx, id)
+	if err != nil {
+		return err
+	}
+	file, err := scratch()
+	if err != nil {
+		return err
+	}
+	defer file.Close()
+	flac := &converter{to: file}
+	heard, err := hearing.Hear(ctx, recording, flac.keep)
+	if err != nil {
+		return err
+	}
+	if len(heard.Notes) == 0 {
+		return errNoNotes
+	}
+	if heard.Kind == hearing.MIDI {
+		if err := flac.sounding(heard.Notes); err != nil {
+			return err
+		}
+	}
+	m := store.Measurement{
+		Analysis: evenness.Judge(compare.Compare(take.Chart, heard.Notes, heard.Ticks...)),
+		Seconds:  heard.Seconds, Listener: listen.Version,
+	}
+	if heard.Kind != hearing.FLAC {
+		if m.Sound, err = flac.done(); err != nil {
+			return err
+		}
+	}
+	return s.Measured(ctx, id, m)
+}
+
+// scratch is a file that is gone once it is closed, however the program ends.
+func scratch() (*os.File, error) {
+	file, err := os.CreateTemp("", "manudrill-sound-")
+	if err != nil {
+		return nil, fmt.Errorf("there is no room to convert a sound: %w", err)
+	}
+	return file, os.Remove(file.Name())
+}
+
+// A converter makes FLAC of what is not.
+type converter struct {
+	to   *os.File
+	flac *sound.FLACWriter
+}
+
+// keep takes a recording in as it is heard. One that is FLAC is kept as it came.
+func (c *converter) keep(r *sound.Reader, block [][]int32) (err error) {
+	switch {
+	case r.FLAC():
+	case block == nil:
+		c.flac, err = sound.NewFLACWriter(c.to, r.Rate, r.Bits, r.Channels)
+	default:
+		err = c.flac.Write(block)
+	}
+	return err
+}
+
+// sounding makes the sound of notes that came without one.
+func (c *converter) sounding(notes []listen.Note) (err error) {
+	if c.flac, err = sound.NewFLACWriter(c.to, simulate.Rate, 16, 1); err != nil {
+		return err
+	}
+	return simulate.Sounding(notes, func(x []float64) error { return c.flac.Write(sound.FromMono(simulate.Rate, x).Channels) })
+}
+
+// done returns the whole FLAC.
+func (c *converter) done() (io.Reader, error) {
+	if err := c.flac.Close(); err != nil {
+		return nil, err
+	}
+	_, err := c.to.Seek(0, io.SeekStart)
+	return c.to, err
+}
+
+func upperFirst(s string) string {
+	r, size := utf8.DecodeRuneInString(s)
+	return strings.TrimSuffix(string(unicode.ToUpper(r))+s[size:], ".")
+}

@@ -1,0 +1,109 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/jackc/pgx/v5"
+
+	"manudrill/core/drill"
+)
+
+// A HandIn is a take as it comes, before it is measured.
+type HandIn struct {
+	ID           uuid.UUID // made by the client: handing in twice makes one take
+	AssignmentID uuid.UUID
+	Version      int // of the drill that was played
+	BPM          float64
+	Source       string
+	RecordedAt   time.Time
+	Chart        drill.Chart
+	Sound        io.Reader
+	Hash         []byte // of the file, so that the same one is known again; nil where that is no matter
+}
+
+// An ErrSameSound says which take holds the same recording already.
+type ErrSameSound struct {
+	TakeID     uuid.UUID
+	RecordedAt time.Time
+}
+
+func (e ErrSameSound) Error() string { return fmt.Sprintf("the same recording is take %s", e.TakeID) }
+
+// HandIn keeps a take with its sound, to be measured, and does what is given in
+// the same transaction: once it has returned, all of it is there. A take whose id
+// is kept already is left as it is.
+func (s *Store) HandIn(ctx context.Context, h HandIn, also func(pgx.Tx) error) error {
+	return s.in(ctx, func(tx pgx.Tx) error {
+		drill, err := value[uuid.UUID](tx.Query(ctx, `SELECT drill_id FROM assignments WHERE id = $1`, h.AssignmentID))
+		if err != nil {
+			return err
+		}
+		// The drill first; it may have been deleted since the take was played.
+		if _, err := tx.Exec(ctx, `SELECT FROM drills WHERE id = $1 FOR SHARE`, drill); err != nil {
+			return err
+		}
+		if err := touch(ctx, tx, `UPDATE assignments SET takes = takes + 1 WHERE id = $1`, h.AssignmentID); err != nil {
+			return err
+		}
+		tag, err := tx.Exec(ctx, `
+			INSERT INTO takes (id, assignment_id, student_id, drill_name, version, bpm, source, recorded_at, seconds, chart, content_hash, state)
+			SELECT $1, a.id, a.student_id, $2, $3, $4, $5, $6, 0, $7, $8, 'waiting' FROM assignments a WHERE a.id = $9
+			ON CONFLICT DO NOTHING`,
+			h.ID, h.Chart.Name, h.Version, h.BPM, h.Source, h.RecordedAt, h.Chart, h.Hash, h.AssignmentID)
+		if err != nil {
+			return err
+		}
+		if tag.RowsAffected() == 0 {
+			return errors.Join(errKept, s.whichIsThere(ctx, tx, h))
+		}
+		if err := putSound(ctx, tx, h.ID, h.Sound); err != nil {
+			return err
+		}
+		return also(tx)
+	})
+}
+
+// errKept takes a transaction back in which there was nothing to do.
+var errKept = errors.New("this take is kept already")
+
+// IsKept reports whether a take was not handed in because it is there already.
+func IsKept(err error) bool {
+	var same ErrSameSound
+	return errors.Is(err, errKept) && !errors.As(err, &same)
+}
+
+// whichIsThere tells the take that holds the same sound under another id, or nil
+// where it is the take itself.
+func (s *Store) whichIsThere(ctx context.Context, tx pgx.Tx, h HandIn) error {
+	same, err := s.sameSound(ctx, tx, h.AssignmentID, h.ID, h.Hash)
+	if errors.Is(err, ErrNotFound) {
+		return nil
+	}
+	if err != nil {
+		return err
+	}
+	return same
+}
+
+// SameSound returns as an [ErrSameSound] the take of an assignment, other than
+// one, that holds a recording already, or nil.
+func (s *Store) SameSound(ctx context.Context, assignment, other uuid.UUID, hash []byte) error {
+	same, err := s.sameSound(ctx, s.pool, assignment, other, hash)
+	if errors.Is(err, ErrNotFound) {
+		return nil
+	}
+	if err != nil {
+		return err
+	}
+	return same
+}
+
+func (s *Store) sameSound(ctx context.Context, on executor, assignment, other uuid.UUID, hash []byte) (ErrSameSound, error) {
+	return oneByPos[ErrSameSound](on.Query(ctx, `SELECT id, recorded_at FROM takes WHERE assignment_id = $1 AND content_hash = $2 AND id <> $3`,
+		assignment, hash, other))
+}

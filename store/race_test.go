@@ -1,0 +1,202 @@
+package store_test
+
+import (
+	"errors"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"manudrill/core/guitar"
+	"manudrill/formats/drillfile"
+	"manudrill/store"
+)
+
+// atOnce does all things at the same time and returns what went wrong besides
+// what may: a thing that is gone, or was changed by another.
+func atOnce(things ...func() error) error {
+	faults := make([]error, len(things))
+	start := make(chan struct{})
+	var wg sync.WaitGroup
+	for i, do := range things {
+		wg.Go(func() {
+			<-start
+			if err := do(); !errors.Is(err, store.ErrNotFound) && !errors.Is(err, store.ErrChanged) {
+				faults[i] = err
+			}
+		})
+	}
+	close(start)
+	wg.Wait()
+	return errors.Join(faults...)
+}
+
+// Whatever is done at the same moment as a drill is deleted, no live assignment of
+// it is left, and nothing fails in a way that nobody expects.
+func TestNothingLivesOnOfADeletedDrill(t *testing.T) {
+	for range 40 {
+		id := added(t, store.Shelf{})
+		a, err := s.Assign(t.Context(), id, ben.ID)
+		require.NoError(t, err)
+		require.NoError(t, atOnce(
+			func() error { _, err := s.Assign(t.Context(), id, ann.ID); return err },
+			func() error { return s.DeleteDrill(t.Context(), id) },
+			func() error { return s.ChangeDrill(t.Context(), id, 1, fileAt(8)) },
+			func() error { return s.GiveNewest(t.Context(), a) },
+			func() error { return handIn(t, a) },
+			func() error { return s.Unassign(t.Context(), a) },
+			func() error { return s.Reassign(t.Context(), a) },
+		))
+		var live int
+		require.NoError(t, s.Pool().QueryRow(t.Context(), `SELECT count(*) FROM assignments WHERE drill_id = $1 AND ended_at IS NULL`, id).Scan(&live))
+		assert.Zero(t, live)
+	}
+}
+
+// handIn hands in a take of what lies on the stand just now.
+func handIn(t *testing.T, assignment uuid.UUID) error {
+	a, err := s.Stand(t.Context(), assignment)
+	if err != nil {
+		return err
+	}
+	chart, err := a.File.Value.Drill.Chart(guitar.Standard(), 60)
+	if err != nil {
+		return err
+	}
+	id := uuid.New()
+	return s.HandIn(t.Context(), store.HandIn{
+		ID: id, AssignmentID: a.ID, Version: a.Version, BPM: 60, Source: store.File, RecordedAt: time.Now(), Chart: chart, Sound: strings.NewReader("x"), Hash: id[:],
+	}, nothing)
+}
+
+// A version that was played is the same ever after, also where the drill is changed
+// while the take comes in.
+func TestAPlayedVersionIsNeverChanged(t *testing.T) {
+	for range 40 {
+		id := added(t, store.Shelf{})
+		a, err := s.Assign(t.Context(), id, ann.ID)
+		require.NoError(t, err)
+		require.NoError(t, atOnce(
+			func() error { return handIn(t, a) },
+			func() error { return s.ChangeDrill(t.Context(), id, 1, fileAt(8)) },
+			func() error { return handIn(t, a) },
+		))
+		takes, err := s.Takes(t.Context(), &a, nil, store.Page{})
+		require.NoError(t, err)
+		require.Len(t, takes, 2)
+		for _, summary := range takes {
+			take, err := s.Take(t.Context(), summary.ID)
+			require.NoError(t, err)
+			file, err := s.Version(t.Context(), id, take.Version)
+			require.NoError(t, err)
+			assert.Equal(t, file.Value.Drill.Path.Position, take.Chart.Notes[0].Fret, "version %d", take.Version)
+		}
+	}
+}
+
+// Of two who save the same revision, one is told.
+func TestTheSecondOfTwoChangesIsTold(t *testing.T) {
+	for range 20 {
+		id := added(t, store.Shelf{})
+		var mu sync.Mutex
+		changed := 0
+		save := func(position int) func() error {
+			return func() error {
+				err := s.ChangeDrill(t.Context(), id, 1, fileAt(position))
+				if errors.Is(err, store.ErrChanged) {
+					mu.Lock()
+					changed++
+					mu.Unlock()
+				}
+				return err
+			}
+		}
+		require.NoError(t, atOnce(save(7), save(9)))
+		assert.Equal(t, 1, changed)
+		d, err := s.Drill(t.Context(), id)
+		require.NoError(t, err)
+		assert.Equal(t, 2, d.Revision)
+	}
+}
+
+// Two clicks at the same moment make one of everything.
+func TestADoubleClickMakesOne(t *testing.T) {
+	for range 20 {
+		drill, block, remedy := uuid.New(), uuid.New(), uuid.New()
+		add := func() error { return s.AddDrill(t.Context(), drill, fileAt(5), store.Shelf{}) }
+		addBlock := func() error {
+			return s.AddBlock(t.Context(), block, drillfile.Block{Name: "two"})
+		}
+		addRemedy := func() error {
+			_, err := s.AddRemedy(t.Context(), remedy, fileAt(5), store.Shelf{}, ann.ID)
+			return err
+		}
+		require.NoError(t, atOnce(add, add, addBlock, addBlock, addRemedy, addRemedy))
+		versions, err := s.Versions(t.Context(), drill, nil)
+		require.NoError(t, err)
+		assert.Len(t, versions, 1)
+		given, err := s.Assignments(t.Context(), nil, &remedy, store.Page{})
+		require.NoError(t, err)
+		assert.Len(t, given, 1)
+		assign := func() error { _, err := s.Assign(t.Context(), drill, ben.ID); return err }
+		require.NoError(t, atOnce(assign, assign, assign))
+		given, err = s.Assignments(t.Context(), nil, &drill, store.Page{})
+		require.NoError(t, err)
+		assert.Len(t, given, 1)
+		require.NoError(t, s.DeleteBlock(t.Context(), block))
+	}
+}
+
+// What was taken back or deleted comes back with all that hung on it.
+func TestWhatWasTakenBackComesBack(t *testing.T) {
+	drill := added(t, store.Shelf{})
+	a, err := s.Assign(t.Context(), drill, ann.ID)
+	require.NoError(t, err)
+	playedAs(t, a, 60, noon, clean(60, 2))
+	require.InDelta(t, 64, bpm(t, a), 0)
+
+	require.NoError(t, s.Unassign(t.Context(), a))
+	assert.ErrorIs(t, s.Unassign(t.Context(), a), store.ErrNotFound)
+	assert.Contains(t, inBin(t), a)
+	again, err := s.Assign(t.Context(), drill, ann.ID)
+	require.NoError(t, err)
+	assert.Equal(t, a, again, "assigned again, the student stands where they stood")
+	assert.InDelta(t, 64, bpm(t, again), 0)
+	require.NoError(t, s.Unassign(t.Context(), a))
+	require.NoError(t, s.Reassign(t.Context(), a))
+	assert.NotContains(t, inBin(t), a)
+
+	b, err := s.Assign(t.Context(), drill, ben.ID)
+	require.NoError(t, err)
+	require.NoError(t, s.Unassign(t.Context(), b))
+	require.NoError(t, s.DeleteDrill(t.Context(), drill))
+	bin := inBin(t)
+	assert.Contains(t, bin, drill)
+	assert.NotContains(t, bin, a, "it comes back with its drill")
+	require.NoError(t, s.RestoreDrill(t.Context(), drill))
+	given, err := s.Assignments(t.Context(), nil, &drill, store.Page{})
+	require.NoError(t, err)
+	require.Len(t, given, 1, "what was taken back before stays so")
+	assert.Equal(t, a, given[0].ID)
+
+	require.NoError(t, s.DeleteDrill(t.Context(), drill))
+	_, err = s.Pool().Exec(t.Context(), `UPDATE drills SET deleted_at = deleted_at - interval '31 days' WHERE id = $1`, drill)
+	require.NoError(t, err)
+	assert.NotContains(t, inBin(t), drill)
+	assert.ErrorIs(t, s.RestoreDrill(t.Context(), drill), store.ErrNotFound, "after 30 days it is gone")
+}
+
+func inBin(t *testing.T) []uuid.UUID {
+	t.Helper()
+	bin, err := s.Bin(t.Context(), store.Page{})
+	require.NoError(t, err)
+	var ids []uuid.UUID
+	for _, b := range bin {
+		ids = append(ids, b.ID)
+	}
+	return ids
+}
