@@ -25,7 +25,8 @@ func program() *cobra.Command {
 		SilenceErrors: true,
 		SilenceUsage:  true,
 	}
-	root.AddCommand(chartCommand(), exportCommand(), importCommand(), onsetsCommand(), analyzeCommand(), simulateCommand(), serveCommand(), demoCommand())
+	root.AddCommand(chartCommand(), exportCommand(), importCommand(), onsetsCommand(), analyzeCommand(), simulateCommand(), serveCommand(), demoCommand(), workCommand(),
+		backupCommand(), restoreCommand(), rollbackCommand())
 	return root
 }
 

@@ -5,11 +5,12 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"log/slog"
 	"net"
 	"net/http"
 	"os"
 	"os/signal"
-	"path/filepath"
+	"strings"
 	"syscall"
 	"time"
 
@@ -17,7 +18,6 @@ import (
 	"github.com/spf13/cobra"
 
 	"manudrill/demo"
-	"manudrill/pgcluster"
 	"manudrill/server"
 	"manudrill/store"
 	"manudrill/web"
@@ -31,21 +31,31 @@ func demoCommand() *cobra.Command {
 	return serving("demo", "Serve the application with an invented studio in it", true)
 }
 
+// serveOptions are what serve and demo are told.
+type serveOptions struct {
+	address string
+	hosts   []string
+	noWork  bool
+	demo    bool
+}
+
 func serving(name, short string, withDemo bool) *cobra.Command {
-	var address string
+	o := serveOptions{demo: withDemo}
 	cmd := &cobra.Command{
 		Use: name, Short: short, Args: cobra.NoArgs,
-		RunE: func(cmd *cobra.Command, _ []string) error { return serve(cmd, address, withDemo) },
+		RunE: func(cmd *cobra.Command, _ []string) error { return serve(cmd, o) },
 	}
-	cmd.Flags().StringVar(&address, "listen", defaultAddress, "address to serve at")
+	cmd.Flags().StringVar(&o.address, "listen", defaultAddress, "address to serve at")
+	cmd.Flags().StringSliceVar(&o.hosts, "host", nil, "name under which it is reached, where that is neither localhost nor an address")
+	cmd.Flags().BoolVar(&o.noWork, "no-work", false, "measure no takes here; 'manudrill work' does it elsewhere")
 	return cmd
 }
 
 const defaultAddress = "127.0.0.1:8765"
 
-// serve runs until it is interrupted.
-func serve(cmd *cobra.Command, address string, withDemo bool) error {
-	ctx, stop := signal.NotifyContext(cmd.Context(), os.Interrupt, syscall.SIGTERM)
+// serve runs until it is interrupted. A second interrupt ends it at once.
+func serve(cmd *cobra.Command, o serveOptions) error {
+	ctx, stop := interruptible(cmd.Context())
 	defer stop()
 	out := cmd.OutOrStdout()
 	url, closeDatabase, err := database(ctx, out)
@@ -58,7 +68,7 @@ func serve(cmd *cobra.Command, address string, withDemo bool) error {
 		return err
 	}
 	defer s.Close()
-	if withDemo {
+	if o.demo {
 		err = demo.Load(ctx, s, demo.Weeks, time.Now(), showProgress(out))
 	} else {
 		err = openStudio(ctx, s)
@@ -66,51 +76,42 @@ func serve(cmd *cobra.Command, address string, withDemo bool) error {
 	if err != nil {
 		return fmt.Errorf("the studio cannot be filled: %w", err)
 	}
-	handler, err := server.New(s, web.Files())
+	if !o.noWork {
+		end := lookAfterWorker(ctx, url)
+		defer end()
+	}
+	handler, err := server.New(s, web.Files(), server.Options{Hosts: names(o)})
 	if err != nil {
 		return err
 	}
-	return listenAndServe(ctx, out, address, handler)
+	return listenAndServe(ctx, out, o.address, handler)
 }
 
-// database returns the connection string of the database to use: the one that
-// DATABASE_URL names, or a private one on loopback.
-func database(ctx context.Context, out io.Writer) (url string, stop func(), err error) {
-	if url := os.Getenv("DATABASE_URL"); url != "" {
-		return url, func() {}, nil
+// names are those under which the server is reached: those it is told, and the one
+// it is to listen at.
+func names(o serveOptions) []string {
+	all := []string{}
+	for _, h := range o.hosts {
+		all = append(all, strings.ToLower(h))
 	}
-	dir := dataFolder()
-	fmt.Fprintf(out, "Starting PostgreSQL; its data is in %s\n", dir)
-	if err := os.MkdirAll(filepath.Dir(dir), 0o755); err != nil {
-		return "", nil, err
+	if host, _, err := net.SplitHostPort(o.address); err == nil && host != "" {
+		all = append(all, strings.ToLower(host))
 	}
-	cluster, err := pgcluster.Start(ctx, dir)
-	if err != nil {
-		return "", nil, err
-	}
-	return cluster.URL, func() {
-		if err := cluster.Stop(); err != nil {
-			fmt.Fprintln(os.Stderr, "manudrill: stopping PostgreSQL:", err)
-		}
-	}, nil
+	return all
 }
 
-// dataFolder is where the private database keeps its data. Root's own folder is
-// closed to the user PostgreSQL runs as.
-func dataFolder() string {
-	if dir := os.Getenv("MANUDRILL_DATA"); dir != "" {
-		return filepath.Join(dir, "postgresql")
-	}
-	if os.Geteuid() == 0 {
-		return "/var/lib/manudrill/postgresql"
-	}
-	return filepath.Join(os.Getenv("HOME"), ".local", "share", "manudrill", "postgresql")
+// interruptible ends its context at the first interrupt; the second one does what
+// it does to any program.
+func interruptible(ctx context.Context) (context.Context, context.CancelFunc) {
+	ctx, stop := signal.NotifyContext(ctx, os.Interrupt, syscall.SIGTERM)
+	context.AfterFunc(ctx, stop)
+	return ctx, stop
 }
 
 // openStudio puts an instructor and a student into a studio that has nobody, so
 // that there is somebody to be until people can sign in.
 func openStudio(ctx context.Context, s *store.Store) error {
-	people, err := s.People(ctx)
+	people, err := s.People(ctx, nil)
 	if err != nil || len(people) > 0 {
 		return err
 	}
@@ -128,12 +129,20 @@ func showProgress(out io.Writer) func(done, all int) {
 	}
 }
 
+// Times of a connection, and how long requests that were taken are finished when
+// the server is to end.
+const (
+	headerTime = 10 * time.Second
+	idleTime   = 2 * time.Minute
+	finishTime = 30 * time.Second
+)
+
 func listenAndServe(ctx context.Context, out io.Writer, address string, handler http.Handler) error {
 	listener, err := net.Listen("tcp", address)
 	if err != nil {
 		return fmt.Errorf("cannot serve at %s: %w; choose another with --listen", address, err)
 	}
-	srv := &http.Server{Handler: handler, ReadHeaderTimeout: 10 * time.Second}
+	srv := &http.Server{Handler: handler, ReadHeaderTimeout: headerTime, IdleTimeout: idleTime, MaxHeaderBytes: 32 << 10}
 	done := make(chan error, 1)
 	go func() { done <- srv.Serve(listener) }()
 	fmt.Fprintf(out, "\nManudrill is at http://%s (stop it with Ctrl+C)\n", listener.Addr())
@@ -142,10 +151,13 @@ func listenAndServe(ctx context.Context, out io.Writer, address string, handler 
 		return err
 	case <-ctx.Done():
 	}
-	ending, cancel := context.WithTimeout(context.Background(), 5*time.Second)
+	fmt.Fprintln(out, "Finishing what is under way; Ctrl+C again ends at once.")
+	ending, cancel := context.WithTimeout(context.WithoutCancel(ctx), finishTime)
 	defer cancel()
 	if err := srv.Shutdown(ending); err != nil && !errors.Is(err, context.DeadlineExceeded) {
 		return err
+	} else if err != nil {
+		slog.Warn("some requests were cut off")
 	}
 	return nil
 }

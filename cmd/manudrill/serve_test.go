@@ -17,7 +17,7 @@ func TestAnEmptyStudioHasSomebodyToBe(t *testing.T) {
 	for range 2 { // the second start finds people
 		require.NoError(t, openStudio(t.Context(), s))
 	}
-	people, err := s.People(t.Context())
+	people, err := s.People(t.Context(), nil)
 	require.NoError(t, err)
 	require.Len(t, people, 2)
 	assert.Equal(t, []string{store.Instructor, store.Student}, []string{people[0].Role, people[1].Role})

@@ -1,0 +1,133 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"os"
+	"os/exec"
+	"strconv"
+
+	"github.com/jackc/pgx/v5/pgxpool"
+	"github.com/spf13/cobra"
+
+	"manudrill/pgcluster"
+	"manudrill/store"
+)
+
+func backupCommand() *cobra.Command {
+	return &cobra.Command{
+		Use:   "backup FILE",
+		Short: "Keep all there is, sounds too, in one file; the server may go on meanwhile",
+		Args:  cobra.ExactArgs(1),
+		RunE: func(cmd *cobra.Command, args []string) error {
+			return withDatabase(cmd, func(ctx context.Context, url string) error { return backup(ctx, url, args[0]) })
+		},
+	}
+}
+
+// backup writes the file beside and puts it into place when it is whole.
+func backup(ctx context.Context, url, file string) error {
+	if _, err := os.Stat(file); err == nil {
+		return fmt.Errorf("there is a file %s already; choose another name", file)
+	}
+	fresh := file + ".unfinished"
+	if err := postgres(ctx, "pg_dump", "--format=custom", "--no-owner", "--no-privileges", "--file="+fresh, "--dbname="+url); err != nil {
+		return errors.Join(err, os.RemoveAll(fresh))
+	}
+	return os.Rename(fresh, file)
+}
+
+func restoreCommand() *cobra.Command {
+	var replace bool
+	cmd := &cobra.Command{
+		Use:   "restore FILE",
+		Short: "Bring back what 'manudrill backup' has kept; no server may be running on the data",
+		Args:  cobra.ExactArgs(1),
+		RunE: func(cmd *cobra.Command, args []string) error {
+			return withDatabase(cmd, func(ctx context.Context, url string) error { return restore(ctx, url, args[0], replace) })
+		},
+	}
+	cmd.Flags().BoolVar(&replace, "replace", false, "also where there are people already, whose drills and takes are then gone")
+	return cmd
+}
+
+// restore brings all back or nothing. What is older than this program is brought
+// up to date.
+func restore(ctx context.Context, url, file string, replace bool) error {
+	if _, err := os.Stat(file); err != nil {
+		return missing(file, err)
+	}
+	s, err := store.Open(ctx, url)
+	if err != nil {
+		return err
+	}
+	people, err := s.People(ctx, nil)
+	s.Close()
+	if err != nil {
+		return err
+	}
+	if len(people) > 0 && !replace {
+		return errors.New("there are people here already; back up what is here, then add --replace to put what is in the file in its place")
+	}
+	err = postgres(ctx, "pg_restore", "--single-transaction", "--exit-on-error", "--clean", "--if-exists", "--no-owner", "--no-privileges", "--dbname="+url, file)
+	if err != nil {
+		return fmt.Errorf("nothing was changed: %w", err)
+	}
+	s, err = store.Open(ctx, url)
+	if err != nil {
+		return err
+	}
+	s.Close()
+	return nil
+}
+
+func rollbackCommand() *cobra.Command {
+	return &cobra.Command{
+		Use:   "rollback VERSION",
+		Short: "Take the tables back to a version, for an older Manudrill; no server may be running on the data",
+		Args:  cobra.ExactArgs(1),
+		RunE: func(cmd *cobra.Command, args []string) error {
+			version, err := strconv.ParseInt(args[0], 10, 64)
+			if err != nil || version < 1 {
+				return fmt.Errorf("%q is no version of the tables; give the number of the last migration that the older Manudrill knows", args[0])
+			}
+			return withDatabase(cmd, func(ctx context.Context, url string) error {
+				pool, err := pgxpool.New(ctx, url)
+				if err != nil {
+					return err
+				}
+				defer pool.Close()
+				return store.MigrateDown(ctx, pool, version)
+			})
+		},
+	}
+}
+
+// withDatabase lends the database: that of DATABASE_URL, that of a server running
+// here, or a private one that is started for it.
+func withDatabase(cmd *cobra.Command, use func(ctx context.Context, url string) error) error {
+	ctx, stop := interruptible(cmd.Context())
+	defer stop()
+	url, closeDatabase, err := database(ctx, cmd.ErrOrStderr())
+	if errors.Is(err, pgcluster.ErrInUse) {
+		url, closeDatabase, err = pgcluster.URL(dataFolder()), func() {}, nil
+	}
+	if err != nil {
+		return err
+	}
+	defer closeDatabase()
+	return use(ctx, url)
+}
+
+// postgres runs one of PostgreSQL's programs.
+func postgres(ctx context.Context, name string, args ...string) error {
+	path, err := pgcluster.Program(name)
+	if err != nil {
+		return err
+	}
+	if out, err := exec.CommandContext(ctx, path, args...).CombinedOutput(); err != nil {
+		return fmt.Errorf("%s failed: %w\n%s", name, err, out)
+	}
+	return nil
+}

@@ -1,0 +1,45 @@
+package main
+
+import (
+	"context"
+	"fmt"
+	"io"
+	"os"
+	"path/filepath"
+
+	"manudrill/pgcluster"
+)
+
+// database returns the connection string of the database to use: the one that
+// DATABASE_URL names, or a private one.
+func database(ctx context.Context, out io.Writer) (url string, stop func(), err error) {
+	if url := os.Getenv("DATABASE_URL"); url != "" {
+		return url, func() {}, nil
+	}
+	dir := dataFolder()
+	fmt.Fprintf(out, "Starting PostgreSQL; its data is in %s\n", dir)
+	if err := os.MkdirAll(filepath.Dir(dir), 0o755); err != nil {
+		return "", nil, err
+	}
+	cluster, err := pgcluster.Start(ctx, dir)
+	if err != nil {
+		return "", nil, err
+	}
+	return cluster.URL, func() {
+		if err := cluster.Stop(); err != nil {
+			fmt.Fprintln(os.Stderr, "manudrill: stopping PostgreSQL:", err)
+		}
+	}, nil
+}
+
+// dataFolder is where the private database keeps its data. Root's own folder is
+// closed to the user PostgreSQL runs as.
+func dataFolder() string {
+	if dir := os.Getenv("MANUDRILL_DATA"); dir != "" {
+		return filepath.Join(dir, "postgresql")
+	}
+	if os.Geteuid() == 0 {
+		return "/var/lib/manudrill/postgresql"
+	}
+	return filepath.Join(os.Getenv("HOME"), ".local", "share", "manudrill", "postgresql")
+}
