@@ -1,12 +1,16 @@
 package server
 
 import (
+	"strconv"
 	"unicode"
 	"unicode/utf8"
 
 	"manudrill/api"
+	"manudrill/core/drill"
 	"manudrill/core/evenness"
 	"manudrill/core/listen"
+	"manudrill/core/tempo"
+	"manudrill/formats/drillfile"
 	"manudrill/store"
 )
 
@@ -26,10 +30,19 @@ func personOf(p store.Person) api.Person {
 
 func savedDrillOf(d store.Drill) api.SavedDrill {
 	return api.SavedDrill{
-		Id: d.ID, Version: d.Version, Revision: d.Revision, Name: d.Name, File: d.File.Value, Odd: odd(d.File.Odd),
+		Id: d.ID, Version: d.Version, Revision: d.Revision, Name: d.Name, File: readable(d.File, d.Name), Odd: odd(d.File.Odd),
 		ChangedAt: d.ChangedAt, Students: names(d.Students), Takes: d.Takes,
 		Shelf: api.Shelf{Folder: d.Folder, Tags: names(d.Tags), Favourite: d.Favourite}, ShelfRevision: d.ShelfRevision,
 	}
+}
+
+// readable is a stored drill, or an empty one where it cannot be read: it is told
+// beside it that it is odd.
+func readable(file store.Lenient[drillfile.File], name string) drillfile.File {
+	if file.Odd == nil {
+		return file.Value
+	}
+	return drillfile.File{Drill: drill.New(name, drill.Free{Notes: []drill.FreeNote{}}), Ladder: tempo.Usual()}
 }
 
 // odd is why a document cannot be read; nil where it can.
@@ -44,11 +57,18 @@ func odd(err error) *string {
 func names(of []string) []string { return each(of, func(n string) string { return n }) }
 
 func versionOf(v store.Version) api.Version {
-	return api.Version{Version: v.Version, File: v.File.Value, Odd: odd(v.File.Odd), SavedAt: v.SavedAt, Takes: v.Takes, Students: names(v.Students)}
+	return api.Version{Version: v.Version, File: readable(v.File, "Version "+strconv.Itoa(v.Version)), Odd: odd(v.File.Odd), SavedAt: v.SavedAt, Takes: v.Takes, Students: names(v.Students)}
 }
 
 func savedBlockOf(b store.Block) api.SavedBlock {
-	return api.SavedBlock{Id: b.ID, Block: b.Block.Value, Odd: odd(b.Block.Odd), MadeAt: b.MadeAt}
+	return api.SavedBlock{Id: b.ID, Block: readableBlock(b), Odd: odd(b.Block.Odd), MadeAt: b.MadeAt}
+}
+
+func readableBlock(b store.Block) drillfile.Block {
+	if b.Block.Odd == nil {
+		return b.Block.Value
+	}
+	return drillfile.Block{Name: b.Name, Items: []drillfile.BlockItem{}}
 }
 
 func assignmentOf(a store.Assignment) api.Assignment {

@@ -1,5 +1,4 @@
 import '@fontsource-variable/atkinson-hyperlegible-next'
-import 'element-plus/dist/index.css'
 import './styles/tokens.css'
 import './styles/base.css'
 import './styles/element.css'

@@ -1,9 +1,17 @@
-import { ref } from 'vue'
+import { ref, watch } from 'vue'
 
 import { answer, client, Problem, type Person } from './api/client'
+import { outbox } from './audio/outbox'
 
 /** Who is here; undefined until asked, null for nobody. */
 export const person = ref<Person | null>()
+
+// Recordings wait for whoever has played them, and for the line.
+watch(person, (who) => void outbox.for(who?.id))
+if (typeof window !== 'undefined') {
+  window.addEventListener('online', () => void outbox.run())
+  void outbox.tidy().catch(() => undefined) // a device without a store has nothing to tidy
+}
 
 /** Asks the server who is here. */
 export async function findPerson(): Promise<Person | null> {

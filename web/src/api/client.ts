@@ -35,6 +35,11 @@ export type Assignment = Schemas['Assignment']
 export type Stand = Schemas['Stand']
 export type Take = Schemas['Take']
 export type TakeSummary = Schemas['TakeSummary']
+export type Pupil = Schemas['Pupil']
+export type Binned = Schemas['Binned']
+export type SavedSetup = Schemas['SavedSetup']
+export type Remeasuring = Schemas['Remeasuring']
+type TakeFigures = Schemas['TakeFigures']
 export type Analysis = Schemas['Analysis']
 export type HeardNote = Schemas['HeardNote']
 export type Transition = Schemas['Transition']
@@ -50,6 +55,21 @@ export type Fault = Schemas['Fault']
 export type Attack = Schemas['Attack']
 export type Source = Schemas['Source']
 type ProblemBody = Schemas['Problem']
+export type Advice = Schemas['Advice']
+
+/** A take's summary once it is measured. */
+export type MeasuredSummary = TakeSummary & { measured: TakeFigures }
+
+/** A take once it is measured. */
+export type MeasuredTake = Take & {
+  summary: MeasuredSummary
+  analysis: Analysis
+  advice: Advice
+}
+
+export function isMeasured(take: Take): take is MeasuredTake {
+  return !!take.analysis && !!take.advice && !!take.summary.measured
+}
 
 /** What went wrong, in the words of the server, and what to do. */
 export class Problem extends Error {
@@ -67,6 +87,11 @@ const unreachable = new Problem(
   'Manudrill cannot be reached',
   'The server does not answer. Check that it is running, then try again; nothing you made is lost.',
 )
+
+/** Whether a problem says that something was changed by somebody else meanwhile. */
+export function isChanged(thrown: unknown): boolean {
+  return thrown instanceof Problem && thrown.status === 412
+}
 
 export const client = createClient<paths>({ baseUrl: '/api' })
 

@@ -1,4 +1,13 @@
-import { answer, client, type DrillFile } from './client'
+import {
+  answer,
+  client,
+  type Block,
+  type DrillFile,
+  type SavedBlock,
+  type SavedDrill,
+} from './client'
+import { newId } from './ids'
+import { everything } from './pages'
 
 /** Makes a drill of a file or of text, for somebody's guitar, and tells what was proposed. */
 export function takeIn(
@@ -15,15 +24,45 @@ export function takeIn(
   )
 }
 
+export function allDrills(): Promise<SavedDrill[]> {
+  return everything((after) => answer(client.GET('/drills', { params: { query: { after } } })))
+}
+
+export function allBlocks(): Promise<SavedBlock[]> {
+  return everything((after) => answer(client.GET('/blocks', { params: { query: { after } } })))
+}
+
+/** Saves a new drill. The same id twice makes one. */
+export function createDrill(body: DrillFile, whom?: string, id = newId()): Promise<SavedDrill> {
+  return answer(client.POST('/drills', { body, params: { query: { id, for: whom } } }))
+}
+
+/** Saves a drill that was changed from a revision. */
+export function changeDrill(
+  id: string,
+  from: number,
+  body: DrillFile,
+  whom?: string,
+): Promise<SavedDrill> {
+  const params = { path: { drillId: id }, query: { for: whom }, header: { 'If-Match': from } }
+  return answer(client.PUT('/drills/{drillId}', { params, body }))
+}
+
+/** Puts a drill on a shelf, from the one it was seen on. */
+export function putOnShelf(d: SavedDrill, shelf: SavedDrill['shelf']): Promise<SavedDrill> {
+  const params = { path: { drillId: d.id }, header: { 'If-Match': d.shelfRevision } }
+  return answer(client.PUT('/drills/{drillId}/shelf', { params, body: shelf }))
+}
+
+/** Saves a new block. */
+export function createBlock(body: Block, whom?: string, id = newId()): Promise<SavedBlock> {
+  return answer(client.POST('/blocks', { body, params: { query: { id, for: whom } } }))
+}
+
 /** Saves drills as new ones in a folder of the library. */
 export async function keepIn(folder: string, files: DrillFile[]): Promise<void> {
   for (const body of files) {
-    const made = await answer(client.POST('/drills', { body }))
-    await answer(
-      client.PUT('/drills/{drillId}/shelf', {
-        params: { path: { drillId: made.id } },
-        body: { folder, tags: [], favourite: false },
-      }),
-    )
+    const made = await createDrill(body)
+    await putOnShelf(made, { folder, tags: [], favourite: false })
   }
 }

@@ -1,32 +1,64 @@
 import { answer, client, Problem, type Source, type Take } from './client'
 
 /** The largest file the server takes, in bytes. */
-const maxFile = 100 * 2 ** 20
+const maxFile = 192 * 2 ** 20
 
-/**
- * Hands a recording in. The id is made here, so that handing the same recording
- * in twice makes one take.
- */
-export async function handIn(
-  assignmentId: string,
-  takeId: string,
-  source: Source,
-  bpm: number,
-  file: Blob,
-  version?: number,
-): Promise<Take> {
+/** A recording as it is handed in. */
+export interface HandIn {
+  assignmentId: string
+  /** Made here, so that handing the same recording in twice makes one take. */
+  takeId: string
+  source: Source
+  bpm: number
+  file: Blob
+  /** Of the drill that was played. */
+  version?: number
+  /** By the clock of this device. */
+  recordedAt: string
+}
+
+/** How long a line may need for a megabyte, and for anything, in ms. */
+const perMegabyte = 8_000
+const atLeast = 20_000
+
+/** Hands a recording in. Once this resolves, the server keeps it. */
+export async function handIn(h: HandIn): Promise<Take> {
   // A server that refuses a large file breaks the connection off and is not heard.
-  if (file.size > maxFile)
+  if (h.file.size > maxFile)
     throw new Problem(
       'The file is too large',
-      `It has ${Math.round(file.size / 2 ** 20)} MB; a take may have 100 MB at the most. Cut the recording to the drill, or save it as FLAC.`,
+      `It has ${Math.round(h.file.size / 2 ** 20)} MB; a take may have ${maxFile / 2 ** 20} MB at the most. Cut the recording to the drill, or save it as FLAC.`,
+      413,
     )
+  const { assignmentId, takeId, source, bpm, version, recordedAt } = h
   return answer(
     client.PUT('/assignments/{assignmentId}/takes/{takeId}', {
-      params: { path: { assignmentId, takeId }, query: { source, bpm, version } },
+      params: { path: { assignmentId, takeId }, query: { source, bpm, version, recordedAt } },
       headers: { 'Content-Type': 'application/octet-stream' },
-      body: file as unknown as string, // the contract's binary body
+      body: h.file as unknown as string, // the contract's binary body
       bodySerializer: (body: unknown) => body as Blob,
+      signal: AbortSignal.timeout(atLeast + (perMegabyte * h.file.size) / 2 ** 20),
     }),
   )
+}
+
+export function getTake(takeId: string): Promise<Take> {
+  return answer(client.GET('/takes/{takeId}', { params: { path: { takeId } } }))
+}
+
+/** How often the server is asked for a take that waits, in ms. */
+const askEvery = 1000
+
+/** A take once it is measured, or could not be. */
+export async function settled(take: Take, cancelled: () => boolean = () => false): Promise<Take> {
+  while (take.summary.state === 'waiting' && !cancelled()) {
+    await new Promise((resolve) => setTimeout(resolve, askEvery))
+    take = await getTake(take.summary.id)
+  }
+  return take
+}
+
+/** Lets a take be measured again. */
+export async function measureAgain(takeId: string): Promise<void> {
+  await answer(client.POST('/takes/{takeId}/measure', { params: { path: { takeId } } }))
 }

@@ -4,12 +4,22 @@ import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 export interface Unsent {
   id: string
   assignmentId: string
+  /** Who has played it; older recordings do not know. */
+  personId?: string
+  /** What the list calls it; older recordings do not know. */
+  drillName?: string
   bpm: number
   /** Of the drill that is played; older recordings do not know it. */
   version?: number
   rate: number
   startedAt: string
   frames: number
+  /** Played to its end, so that it is handed in by itself; else its player decides. */
+  whole?: boolean
+  /** Why the server does not take it. */
+  refused?: { title: string; detail: string }
+  /** Thrown away, but to be had back for a while. */
+  discardedAt?: string
 }
 
 interface Schema extends DBSchema {
@@ -25,20 +35,29 @@ function open(): Promise<IDBPDatabase<Schema>> {
       db.createObjectStore('takes', { keyPath: 'id' })
       db.createObjectStore('chunks')
     },
+    terminated: () => (opened = undefined),
   })
+  opened.catch(() => (opened = undefined)) // asked for again, it may be there
   return opened
 }
 
 /**
  * Keeps a recording in the browser while it is made, chunk by chunk, so that
- * neither a reload nor a lost connection loses it.
+ * neither a reload nor a lost connection loses it. Where the device has no room,
+ * the rest is kept in memory, and that is told at once.
  */
 export class UnsentTake {
   private count = 0
   private last: Promise<unknown>
+  private rest: Float32Array[] = []
+  /** Whether some of it is in memory alone. */
+  unkept = false
 
-  constructor(readonly take: Unsent) {
-    this.last = open().then((db) => db.put('takes', { ...take }))
+  constructor(
+    readonly take: Unsent,
+    private readonly onNoRoom: () => void,
+  ) {
+    this.last = this.keep(async () => (await open()).put('takes', { ...take }))
   }
 
   append(samples: Float32Array): void {
@@ -46,18 +65,43 @@ export class UnsentTake {
     this.take.frames += samples.length
     const take = { ...this.take }
     this.last = this.last.then(async () => {
-      const tx = (await open()).transaction(['takes', 'chunks'], 'readwrite')
-      await Promise.all([
-        tx.objectStore('chunks').put(samples, [take.id, n]),
-        tx.objectStore('takes').put(take),
-        tx.done,
-      ])
+      if (this.unkept) return this.rest.push(samples)
+      await this.keep(
+        async () => {
+          const tx = (await open()).transaction(['takes', 'chunks'], 'readwrite')
+          await Promise.all([
+            tx.objectStore('chunks').put(samples, [take.id, n]),
+            tx.objectStore('takes').put(take),
+            tx.done,
+          ])
+        },
+        () => this.rest.push(samples),
+      )
     })
   }
 
-  /** Resolves when all chunks are kept. */
+  /** Tries to keep something; what cannot be is told once. */
+  private async keep(put: () => Promise<unknown>, otherwise?: () => void): Promise<void> {
+    try {
+      await put()
+    } catch (thrown) {
+      console.error('a recording cannot be kept on this device', thrown)
+      otherwise?.()
+      if (!this.unkept) this.onNoRoom()
+      this.unkept = true
+    }
+  }
+
+  /** Resolves when all chunks are kept, or in memory. */
   async kept(): Promise<void> {
     await this.last
+  }
+
+  /** All of the sound, wherever it is. */
+  async sound(): Promise<Float32Array[]> {
+    await this.last
+    const stored = this.count === this.rest.length ? [] : await unsentSound(this.take.id)
+    return [...stored, ...this.rest]
   }
 }
 
@@ -65,19 +109,26 @@ function chunksOf(id: string): IDBKeyRange {
   return IDBKeyRange.bound([id, 0], [id, Infinity])
 }
 
-/** The recordings of an assignment that have not been handed in, oldest first. */
-export async function unsentTakes(assignmentId: string): Promise<Unsent[]> {
+/** All recordings that have not been handed in, oldest first, those thrown away too. */
+export async function unsentTakes(): Promise<Unsent[]> {
   const all = await (await open()).getAll('takes')
-  return all
-    .filter((t) => t.assignmentId === assignmentId && t.frames > 0)
-    .sort((a, b) => a.startedAt.localeCompare(b.startedAt))
+  return all.filter((t) => t.frames > 0).sort((a, b) => a.startedAt.localeCompare(b.startedAt))
 }
 
 export async function unsentSound(id: string): Promise<Float32Array[]> {
   return (await open()).getAll('chunks', chunksOf(id))
 }
 
-export async function discardUnsent(id: string): Promise<void> {
+/** Changes what is known of a recording, where it is still there. */
+export async function changeUnsent(id: string, change: Partial<Unsent>): Promise<void> {
+  const tx = (await open()).transaction('takes', 'readwrite')
+  const take = await tx.store.get(id)
+  if (take) await tx.store.put({ ...take, ...change })
+  await tx.done
+}
+
+/** Forgets a recording for good. */
+export async function forgetUnsent(id: string): Promise<void> {
   const tx = (await open()).transaction(['takes', 'chunks'], 'readwrite')
   await Promise.all([
     tx.objectStore('takes').delete(id),

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 
-import { meaning, redone, stepped, undone, type History } from './history'
+import { meaning, rebased, redone, stepped, undone, type History } from './history'
 
 const start: History = { past: [], now: 'a', future: [] }
 const three = stepped(stepped(start, 'b'), 'c')
@@ -30,5 +30,18 @@ describe('history', () => {
     expect(meaning({ a: 1, b: { c: [], d: 2 } })).toBe(meaning({ b: { d: 2 }, a: 1 }))
     expect(meaning({ a: [1, 2] })).not.toBe(meaning({ a: [2, 1] }))
     expect(meaning({ a: 0 })).not.toBe(meaning({}))
+  })
+
+  const draft: History = { past: [], now: '{"a":2}', future: [], base: '{"a":1}', revision: 4 }
+  it('gives way to what is saved where it has no changes of its own', () => {
+    const untouched = { ...draft, now: '{"a":1}' }
+    expect(rebased(untouched, '{"a":7}', 5, true)).toMatchObject({ now: '{"a":7}', revision: 5 })
+  })
+  it('keeps its changes, and what they rest on, where another has saved meanwhile', () => {
+    expect(rebased(draft, '{"a":7}', 5, true)).toBe(draft)
+  })
+  it('rests on what is saved where that is the same', () => {
+    expect(rebased(draft, '{"a":2}', 5, true)).toMatchObject({ now: '{"a":2}', revision: 5 })
+    expect(rebased(draft, '{"a":1}', 5, true)).toMatchObject({ now: '{"a":2}', revision: 5 })
   })
 })

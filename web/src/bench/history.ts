@@ -7,6 +7,8 @@ export interface History {
   future: string[]
   /** What was last saved or opened, from which the steps started. */
   base?: string
+  /** Which revision that was. */
+  revision?: number
 }
 
 /**
@@ -47,6 +49,18 @@ export function redone(h: History): History {
 export function stepped(h: History, now: string): History {
   if (now === h.now) return h
   return { ...h, past: [...h.past, h.now].slice(-longest), now, future: [] }
+}
+
+/**
+ * The history once something else is saved. One that rests on an older revision
+ * and has changes of its own keeps it: whoever saves it is told what has changed.
+ */
+export function rebased(h: History, text: string, revision: number, isDraft: boolean): History {
+  const same = (a: string, b: string) => meaning(JSON.parse(a)) === meaning(JSON.parse(b))
+  if (same(h.now, text)) return { ...h, base: text, revision }
+  if (h.base === undefined ? !isDraft : same(h.now, h.base))
+    return { past: [], now: text, future: [], base: text, revision }
+  return h.base === undefined || same(h.base, text) ? { ...h, base: text, revision } : h
 }
 
 /**
@@ -113,20 +127,18 @@ export function useHistory<T>(key: string, fresh: () => T) {
     settle,
     /**
      * Tells what is saved now. A draft without changes of its own gives way to
-     * it; one that has any stays, with all its steps.
+     * it; one that has any stays, with all its steps, and goes on resting on what
+     * it was made from.
      */
-    rebase(saved: T) {
+    rebase(saved: T, revision: number) {
       settle()
-      const text = JSON.stringify(saved)
-      const { now, base } = history.value
-      const same = (a: string, b: string) => meaning(JSON.parse(a)) === meaning(JSON.parse(b))
-      if (!same(now, text) && (base === undefined ? !kept : same(now, base))) {
-        history.value = { past: [], now: text, future: [] }
-        value.value = JSON.parse(text) as T
-      }
-      history.value = { ...history.value, base: text }
+      history.value = rebased(history.value, JSON.stringify(saved), revision, !!kept)
+      if (history.value.now !== JSON.stringify(value.value))
+        value.value = JSON.parse(history.value.now) as T
       keep()
     },
+    /** The revision that what lies here was made from. */
+    revision: () => history.value.revision,
     /** Ends it; what is not saved stays in the browser. */
     leave() {
       settle()

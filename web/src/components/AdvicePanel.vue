@@ -2,13 +2,13 @@
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { answer, client, problemOf, type Problem, type Take } from '../api/client'
+import { answer, client, problemOf, type Problem, type MeasuredTake } from '../api/client'
 import { count } from '../draw/words'
 import { person } from '../session'
 import ProblemNote from './ProblemNote.vue'
 
 /** What a teacher would say of the take, and the drills for it. */
-const props = defineProps<{ take: Take }>()
+const props = defineProps<{ take: MeasuredTake }>()
 const router = useRouter()
 const problem = ref<Problem>()
 const given = ref<Record<number, string>>({}) // assignment by remedy

@@ -11,8 +11,12 @@ import {
   type Problem,
   type SavedDrill,
 } from '../api/client'
+import { giveBack } from '../api/bin'
+import { everything } from '../api/pages'
+import { allPeople } from '../api/people'
 import { count } from '../draw/words'
 import ProblemNote from './ProblemNote.vue'
+import { undoable } from './undo'
 
 const props = defineProps<{ drill: SavedDrill }>()
 const emit = defineEmits<{ close: []; changed: [] }>()
@@ -26,8 +30,8 @@ async function attempt(action: () => Promise<unknown>) {
   problem.value = undefined
   try {
     await action()
-    assignments.value = await answer(
-      client.GET('/assignments', { params: { query: { drillId: props.drill.id } } }),
+    assignments.value = await everything((after) =>
+      answer(client.GET('/assignments', { params: { query: { drillId: props.drill.id, after } } })),
     )
   } catch (thrown) {
     problem.value = problemOf(thrown)
@@ -35,7 +39,7 @@ async function attempt(action: () => Promise<unknown>) {
 }
 onMounted(() =>
   attempt(async () => {
-    people.value = await answer(client.GET('/people'))
+    people.value = await allPeople()
   }),
 )
 
@@ -70,6 +74,11 @@ async function takeBack(a: Assignment) {
     ),
   )
   emit('changed')
+  if (problem.value) return
+  undoable(`Taken back from ${a.student.name}.`, async () => {
+    await attempt(() => giveBack(a.id))
+    emit('changed')
+  })
 }
 </script>
 
@@ -98,7 +107,10 @@ async function takeBack(a: Assignment) {
         <el-button v-else type="primary" @click="give(p)">Assign</el-button>
       </li>
     </ul>
-    <p class="small quiet">Taking a drill back keeps the takes made of it.</p>
+    <p class="small quiet">
+      Taking a drill back keeps the takes made of it and the tempo reached: given again, the student
+      goes on where they stood.
+    </p>
   </el-dialog>
 </template>
 

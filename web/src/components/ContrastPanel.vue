@@ -7,7 +7,7 @@ import {
   problemOf,
   type Contrast,
   type Problem,
-  type Take,
+  type MeasuredTake,
   type TakeSummary,
 } from '../api/client'
 import { contrastRows } from '../draw/noterows'
@@ -16,7 +16,7 @@ import NoteRows from './NoteRows.vue'
 import ProblemNote from './ProblemNote.vue'
 
 /** This take beside another of the same notes. */
-const props = defineProps<{ take: Take }>()
+const props = defineProps<{ take: MeasuredTake }>()
 const others = ref<TakeSummary[]>([])
 const chosen = ref('')
 const contrast = ref<Contrast>()
@@ -24,12 +24,15 @@ const problem = ref<Problem>()
 
 onMounted(async () => {
   try {
-    const all = await answer(
-      client.GET('/takes', { params: { query: { studentId: props.take.summary.student.id } } }),
-    )
     const here = props.take.summary
-    others.value = all
-      .filter((t) => t.id !== here.id)
+    // The latest of this drill, then the latest of all: what one would compare with.
+    const [own, all] = await Promise.all([
+      answer(client.GET('/takes', { params: { query: { assignmentId: here.assignmentId } } })),
+      answer(client.GET('/takes', { params: { query: { studentId: here.student.id } } })),
+    ])
+    const byId = new Map([...own.items, ...all.items].map((t) => [t.id, t]))
+    others.value = [...byId.values()]
+      .filter((t) => t.id !== here.id && t.measured)
       .sort(
         (a, b) =>
           Number(b.assignmentId === here.assignmentId) -

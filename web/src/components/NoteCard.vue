@@ -1,14 +1,22 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 
-import { answer, client, problemOf, type Comment, type Problem, type Take } from '../api/client'
+import {
+  answer,
+  client,
+  problemOf,
+  type Comment,
+  type Problem,
+  type MeasuredTake,
+} from '../api/client'
+import { newId } from '../api/ids'
 import { levelWords, placeWords, whenWords } from '../draw/notewords'
 import { noteName, signed } from '../draw/words'
 import { person } from '../session'
 import ProblemNote from './ProblemNote.vue'
 
 /** One note of a take: what was measured, to be heard, with what is pinned to it. */
-const props = defineProps<{ take: Take; index: number }>()
+const props = defineProps<{ take: MeasuredTake; index: number }>()
 const comments = defineModel<Comment[]>('comments', { required: true })
 const emit = defineEmits<{ hear: [from: number]; loop: [from: number, to: number]; close: [] }>()
 
@@ -65,7 +73,10 @@ async function pin() {
   try {
     comments.value = await answer(
       client.PUT('/takes/{takeId}/comments/{commentId}', {
-        params: { path: { takeId: props.take.summary.id, commentId: crypto.randomUUID() } },
+        params: {
+          path: { takeId: props.take.summary.id, commentId: newId() },
+          header: { 'If-Match': 0 },
+        },
         body: { note: props.index, text: text.value.trim() },
       }),
     )

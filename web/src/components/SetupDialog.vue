@@ -15,6 +15,7 @@ const props = defineProps<{ person: Person }>()
 const emit = defineEmits<{ close: []; changed: [] }>()
 
 const setup = ref<Setup>()
+const revision = ref(0)
 const { problem, attempt } = useAttempt()
 const tunings = [
   { name: 'E standard', notes: [64, 59, 55, 50, 45, 40] },
@@ -36,9 +37,15 @@ const path = { personId: props.person.id }
 
 onMounted(() =>
   attempt(async () => {
-    setup.value = await answer(client.GET('/people/{personId}/setup', { params: { path } }))
+    await load()
   }),
 )
+
+async function load() {
+  const saved = await answer(client.GET('/people/{personId}/setup', { params: { path } }))
+  setup.value = saved.setup
+  revision.value = saved.revision
+}
 
 function setTuning(text: string) {
   const notes = text.trim().split(/\s+/).map(noteNumber)
@@ -49,11 +56,20 @@ function save() {
   const body = setup.value
   if (!body) return
   return attempt(async () => {
-    await answer(client.PUT('/people/{personId}/setup', { params: { path }, body }))
+    const params = { path, header: { 'If-Match': revision.value } }
+    await answer(client.PUT('/people/{personId}/setup', { params, body }))
     ElMessage({ message: 'Guitar and hand saved' })
     emit('changed')
     emit('close')
   })
+}
+/** Somebody has changed it meanwhile: theirs is shown instead, or one's own is kept. */
+async function settle(keepMine: boolean) {
+  const mine = setup.value
+  await attempt(load)
+  if (!keepMine || problem.value) return
+  setup.value = mine
+  await save()
 }
 </script>
 
@@ -65,7 +81,12 @@ function save() {
     top="6vh"
     @close="emit('close')"
   >
-    <ProblemNote v-if="problem" :problem="problem" />
+    <ProblemNote v-if="problem" :problem="problem">
+      <template v-if="problem.status === 412">
+        <el-button @click="settle(false)">Show what is there now</el-button>
+        <el-button @click="settle(true)">Keep what I have set</el-button>
+      </template>
+    </ProblemNote>
     <div v-if="setup" class="parts">
       <fieldset>
         <legend>Guitar</legend>

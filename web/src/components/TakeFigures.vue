@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import type { Take } from '../api/client'
+import type { MeasuredTake } from '../api/client'
 import { count } from '../draw/words'
 import FigureTile from './FigureTile.vue'
 
-const props = defineProps<{ take: Take }>()
+const props = defineProps<{ take: MeasuredTake }>()
 
 const a = computed(() => props.take.analysis)
 const mistakes = computed(() => {

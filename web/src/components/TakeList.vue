@@ -32,14 +32,21 @@ defineProps<{ takes: TakeSummary[]; withDrill?: boolean; withStudent?: boolean }
           <td v-if="withStudent">{{ t.student.name }}</td>
           <td v-if="withDrill">{{ t.drillName }}</td>
           <td class="number figures" data-label="Tempo, bpm">{{ t.bpm }}</td>
-          <td class="number figures" data-label="Right notes, %">
-            {{ t.rightPercent.toFixed(0) }}
+          <template v-if="t.measured">
+            <td class="number figures" data-label="Right notes, %">
+              {{ t.measured.rightPercent.toFixed(0) }}
+            </td>
+            <td class="number figures" data-label="Timing spread, ms">
+              {{ t.measured.spreadMs.toFixed(1) }}
+            </td>
+            <td class="number figures" data-label="Notes per second">
+              {{ t.measured.notesPerSecond.toFixed(1) }}
+            </td>
+            <td><StepWord :decision="t.measured.decision" /></td>
+          </template>
+          <td v-else colspan="4" class="quiet">
+            {{ t.state === 'failed' ? 'could not be measured' : 'waits to be measured' }}
           </td>
-          <td class="number figures" data-label="Timing spread, ms">{{ t.spreadMs.toFixed(1) }}</td>
-          <td class="number figures" data-label="Notes per second">
-            {{ t.notesPerSecond.toFixed(1) }}
-          </td>
-          <td><StepWord :decision="t.decision" /></td>
           <td class="quiet">{{ sourceNames[t.source] }}{{ t.demo ? ', demo' : '' }}</td>
         </tr>
       </tbody>

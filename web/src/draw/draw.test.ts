@@ -321,7 +321,10 @@ describe('staff', () => {
 describe('library', () => {
   const saved = (name: string, folder: string, tags: string[], favourite = false): SavedDrill => ({
     id: name,
+    name,
     version: 1,
+    revision: 1,
+    shelfRevision: 1,
     file: {
       drill: { ...drillOf({ kind: 'trill', fingers: [1, 3] }), name },
       ladder: {

@@ -7,6 +7,7 @@ import { useRoute, useRouter } from 'vue-router'
 import {
   answer,
   client,
+  isChanged,
   problemOf,
   type Bench,
   type Drill,
@@ -16,6 +17,9 @@ import {
   type SavedDrill,
 } from '../../api/client'
 import { useAttempt } from '../../api/attempt'
+import { changeDrill, createDrill } from '../../api/drills'
+import { newId } from '../../api/ids'
+import { allPeople } from '../../api/people'
 import { useHearing } from '../../bench/hearing'
 import { meaning, useHistory } from '../../bench/history'
 import { usePreview } from '../../bench/preview'
@@ -27,6 +31,7 @@ import { count } from '../../draw/words'
 import { person } from '../../session'
 import { me } from './me'
 import { asFamily, copyOf, familyOf, freshDrill } from './families'
+import ConflictDialog from './ConflictDialog.vue'
 import FamilyChooser from './FamilyChooser.vue'
 import FreeField from './FreeField.vue'
 import BenchTools from './BenchTools.vue'
@@ -51,6 +56,9 @@ const isNew = id === 'new'
 const history = useHistory<DrillFile>(`manudrill bench ${id}`, () => freshDrill(props.bench))
 const file = history.value
 const saved = shallowRef<SavedDrill>()
+/** What somebody else has made of the drill since it was opened here. */
+const theirs = shallowRef<SavedDrill>()
+const freshId = newId() // of a new drill: saved twice, it is one
 const { preview, drawn, problem: previewProblem, look } = usePreview()
 const hearing = useHearing()
 const { problem, attempt } = useAttempt()
@@ -106,18 +114,19 @@ function setParts(parts: Partial<Drill>) {
 const lookNow = () => look(file.value, whomId.value)
 watch([file, whom], lookNow, { deep: true })
 
+function getDrill() {
+  return answer(client.GET('/drills/{drillId}', { params: { path: { drillId: id } } }))
+}
 async function load() {
   if (!isNew) {
-    saved.value = await answer(
-      client.GET('/drills/{drillId}', { params: { path: { drillId: id } } }),
-    )
-    history.rebase(copyOf(saved.value.file))
+    saved.value = await getDrill()
+    history.rebase(copyOf(saved.value.file), saved.value.revision)
   }
 }
 onMounted(() =>
   attempt(async () => {
     await load()
-    people.value = await answer(client.GET('/people'))
+    people.value = await allPeople()
     if (!people.value.some((p) => p.id === whom.value)) whom.value = me
     await lookNow()
   }),
@@ -127,24 +136,49 @@ onBeforeUnmount(() => history.leave())
 function save() {
   if (!changed.value) return
   return attempt(async () => {
-    const query = { for: whomId.value }
     if (isNew) {
-      const made = await answer(client.POST('/drills', { body: file.value, params: { query } }))
+      const made = await createDrill(file.value, whomId.value, freshId)
       history.forget()
       ElMessage({ message: 'Drill saved' })
       await router.replace(`/drills/${made.id}`)
       return
     }
-    const before = saved.value?.version
-    saved.value = await answer(
-      client.PUT('/drills/{drillId}', {
-        params: { path: { drillId: id }, query },
-        body: file.value,
-      }),
-    )
-    history.rebase(copyOf(saved.value.file))
-    const next = saved.value.version !== before
-    ElMessage({ message: next ? `Saved as version ${saved.value.version}` : 'Drill saved' })
+    if (saved.value) await saveFrom(history.revision() ?? saved.value.revision)
+  })
+}
+/** Saves what lies on the bench as changed from a revision; what others have changed since is told. */
+async function saveFrom(revision: number) {
+  const before = saved.value?.version
+  try {
+    saved.value = await changeDrill(id, revision, file.value, whomId.value)
+  } catch (thrown) {
+    if (!isChanged(thrown)) throw thrown
+    theirs.value = await getDrill()
+    return
+  }
+  theirs.value = undefined
+  history.rebase(copyOf(saved.value.file), saved.value.revision)
+  const next = saved.value.version !== before
+  ElMessage({ message: next ? `Saved as version ${saved.value.version}` : 'Drill saved' })
+}
+/** Two have changed the drill: keep mine, take theirs, or keep mine beside theirs. */
+function settle(choice: 'mine' | 'theirs' | 'copy') {
+  const other = theirs.value
+  if (!other) return
+  return attempt(async () => {
+    if (choice === 'mine') return saveFrom(other.revision)
+    if (choice === 'copy') {
+      const drill = { ...file.value.drill, name: `${file.value.drill.name} (mine)`.slice(0, 120) }
+      const made = await createDrill({ ...file.value, drill }, whomId.value)
+      history.forget()
+      await router.push(`/drills/${made.id}`)
+      return
+    }
+    history.settle() // what was mine can be undone to
+    saved.value = other
+    file.value = copyOf(other.file)
+    history.rebase(copyOf(other.file), other.revision)
+    theirs.value = undefined
   })
 }
 
@@ -355,6 +389,13 @@ useShortcuts(
         />
       </div>
     </div>
+    <ConflictDialog
+      v-if="theirs"
+      :mine="file"
+      :theirs="theirs"
+      @choose="settle"
+      @close="theirs = undefined"
+    />
     <AssignDialog
       v-if="dialog === 'assign' && saved"
       :drill="saved"

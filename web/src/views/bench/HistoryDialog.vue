@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { ElButton, ElDialog } from 'element-plus'
-import { onMounted, ref } from 'vue'
+import { onMounted } from 'vue'
 
 import { answer, client, type DrillFile, type Version } from '../../api/client'
 import { useAttempt } from '../../api/attempt'
+import { usePages } from '../../api/pages'
 import ProblemNote from '../../components/ProblemNote.vue'
 import { count, momentOf, pathWords, patternWords } from '../../draw/words'
 
@@ -11,23 +12,28 @@ import { count, momentOf, pathWords, patternWords } from '../../draw/words'
 const props = defineProps<{ id: string }>()
 const emit = defineEmits<{ close: []; open: [file: DrillFile] }>()
 
-const versions = ref<Version[]>([])
 const { problem, attempt } = useAttempt()
-onMounted(() =>
-  attempt(async () => {
-    versions.value = await answer(
-      client.GET('/drills/{drillId}/versions', { params: { path: { drillId: props.id } } }),
-    )
-  }),
+const {
+  items: versions,
+  more,
+  first,
+  further,
+} = usePages<Version>((after) =>
+  answer(
+    client.GET('/drills/{drillId}/versions', {
+      params: { path: { drillId: props.id }, query: { after } },
+    }),
+  ),
 )
+onMounted(() => attempt(first))
 </script>
 
 <template>
   <el-dialog :model-value="true" title="History" width="620" @close="emit('close')">
     <ProblemNote v-if="problem" :problem="problem" />
     <p class="small quiet">
-      A version that takes were made of stays as it is; a change becomes the next version. Students
-      without a take get it at once, the others when you give it to them.
+      A version that was given to somebody stays as it is; a change becomes the next version.
+      Students without a take get it at once, the others when you give it to them.
     </p>
     <ol>
       <li v-for="v in versions" :key="v.version">
@@ -41,9 +47,11 @@ onMounted(() =>
             >
           </p>
         </div>
-        <el-button @click="emit('open', v.file)">Put on the bench</el-button>
+        <el-button v-if="!v.odd" @click="emit('open', v.file)">Put on the bench</el-button>
+        <p v-else class="small quiet">{{ v.odd }}</p>
       </li>
     </ol>
+    <el-button v-if="more" @click="attempt(further)">Earlier versions</el-button>
   </el-dialog>
 </template>
 

@@ -5,6 +5,8 @@ import { useRouter } from 'vue-router'
 
 import { answer, client, type DrillFile, type Variety } from '../../api/client'
 import { useAttempt } from '../../api/attempt'
+import { createBlock } from '../../api/drills'
+import { newId } from '../../api/ids'
 import ProblemNote from '../../components/ProblemNote.vue'
 import { count, lasting } from '../../draw/words'
 import ChoiceLine from './ChoiceLine.vue'
@@ -28,6 +30,7 @@ const seconds = ref(15)
 const name = ref(props.file.drill.name)
 const files = ref<DrillFile[]>([])
 const left = ref(new Set<number>())
+const id = newId() // of the block: a double click makes one
 const { problem, attempt } = useAttempt()
 const kept = computed(() => files.value.filter((_, i) => !left.value.has(i)))
 
@@ -53,14 +56,13 @@ function toggle(i: number) {
 }
 function save() {
   return attempt(async () => {
-    const made = await answer(
-      client.POST('/blocks', {
-        body: {
-          name: name.value,
-          items: kept.value.map((file) => ({ file, seconds: seconds.value })),
-        },
-        params: { query: { for: props.whom } },
-      }),
+    const made = await createBlock(
+      {
+        name: name.value,
+        items: kept.value.map((file) => ({ file, seconds: seconds.value })),
+      },
+      props.whom,
+      id,
     )
     ElMessage({ message: 'Block saved' })
     await router.push(`/blocks/${made.id}`)

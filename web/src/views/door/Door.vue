@@ -3,7 +3,8 @@ import { computed, onMounted, ref } from 'vue'
 import { ElButton } from 'element-plus'
 import { useRouter } from 'vue-router'
 
-import { answer, client, problemOf, type Person, type Problem } from '../../api/client'
+import { problemOf, type Person, type Problem } from '../../api/client'
+import { allPeople } from '../../api/people'
 import ProblemNote from '../../components/ProblemNote.vue'
 import { enter, homeOf } from '../../session'
 
@@ -17,7 +18,7 @@ const demo = computed(() => people.value.some((p) => p.demo))
 async function load() {
   problem.value = undefined
   try {
-    people.value = await answer(client.GET('/people'))
+    people.value = await allPeople()
   } catch (thrown) {
     problem.value = problemOf(thrown)
   }

@@ -1,12 +1,14 @@
 <script setup lang="ts">
-import { ElButton, ElInput, ElMessage, ElMessageBox } from 'element-plus'
+import { ElButton, ElInput, ElMessage } from 'element-plus'
 import { computed, onMounted, ref } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
 
 import {
   answer,
   client,
+  isChanged,
   type Bench,
+  type Binned,
   type Drill,
   type DrillFile,
   type ReadySet,
@@ -15,14 +17,18 @@ import {
   type Shelf,
 } from '../../api/client'
 import { useAttempt } from '../../api/attempt'
-import { keepIn, takeIn } from '../../api/drills'
+import { binned, bringBack, bringBackBlock, bringBackDrill } from '../../api/bin'
+import { allBlocks, allDrills, createBlock, keepIn, putOnShelf, takeIn } from '../../api/drills'
+import { newId } from '../../api/ids'
 import { catalogue } from '../../bench/catalogue'
 import { putInto } from '../../bench/history'
 import { found, foldersOf, tagsOf, type Place } from '../../bench/library'
 import AssignDialog from '../../components/AssignDialog.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
+import { undoable } from '../../components/undo'
 import { count, lasting } from '../../draw/words'
 import { layOut } from '../print/sheet'
+import BinList from './BinList.vue'
 import DrillRow from './DrillRow.vue'
 import ReadySets from './ReadySets.vue'
 import ShelfDialog from './ShelfDialog.vue'
@@ -30,11 +36,12 @@ import ShelfDialog from './ShelfDialog.vue'
 const router = useRouter()
 const drills = ref<SavedDrill[]>()
 const blocks = ref<SavedBlock[]>([])
+const bin = ref<Binned[]>([])
 const bench = ref<Bench>()
 const assigning = ref<SavedDrill>()
 const shelving = ref<SavedDrill>()
 
-const place = ref<Place | { kind: 'blocks' } | { kind: 'ready' }>({ kind: 'all' })
+const place = ref<Place | { kind: 'blocks' | 'ready' | 'bin' }>({ kind: 'all' })
 const search = ref('')
 const tags = ref<string[]>([])
 const chosen = ref(new Set<string>())
@@ -42,21 +49,20 @@ const chosen = ref(new Set<string>())
 const all = computed(() => drills.value ?? [])
 const folders = computed(() => foldersOf(all.value))
 const allTags = computed(() => tagsOf(all.value))
+const listed = computed(() => !['blocks', 'ready', 'bin'].includes(place.value.kind))
 const shown = computed(() =>
-  place.value.kind === 'blocks' || place.value.kind === 'ready'
-    ? []
-    : found(all.value, place.value, tags.value, search.value),
+  listed.value ? found(all.value, place.value as Place, tags.value, search.value) : [],
 )
-const listed = computed(() => place.value.kind !== 'blocks' && place.value.kind !== 'ready')
 
 const { problem, attempt } = useAttempt()
 /** Does something to the library, then looks at it again. */
 function change(action: () => Promise<unknown>) {
   return attempt(async () => {
     await action()
-    ;[drills.value, blocks.value] = await Promise.all([
-      answer(client.GET('/drills')),
-      answer(client.GET('/blocks')),
+    ;[drills.value, blocks.value, bin.value] = await Promise.all([
+      allDrills(),
+      allBlocks(),
+      binned(),
     ])
   })
 }
@@ -92,48 +98,37 @@ function command(d: SavedDrill, what: 'copy' | 'shelf' | 'print' | 'delete') {
 }
 function copy(d: SavedDrill) {
   return change(async () => {
-    const made = await answer(
-      client.POST('/drills/{drillId}/copy', { params: { path: { drillId: d.id } } }),
-    )
+    const params = { path: { drillId: d.id }, query: { id: newId() } }
+    const made = await answer(client.POST('/drills/{drillId}/copy', { params }))
     ElMessage({ message: `Copied as “${made.file.drill.name}”`, grouping: true })
   })
 }
 function put(d: SavedDrill, shelf: Shelf) {
   shelving.value = undefined
-  return change(() =>
-    answer(
-      client.PUT('/drills/{drillId}/shelf', {
-        params: { path: { drillId: d.id } },
-        body: shelf,
-      }),
-    ),
-  )
-}
-async function sure(text: string, title: string): Promise<boolean> {
-  try {
-    await ElMessageBox.confirm(text, title, {
-      confirmButtonText: 'Delete',
-      cancelButtonText: 'Keep',
-    })
-    return true
-  } catch {
-    return false
-  }
+  return change(async () => {
+    try {
+      await putOnShelf(d, shelf)
+    } catch (thrown) {
+      if (!isChanged(thrown)) throw thrown
+      const text = `“${d.name}” was put elsewhere meanwhile; it is shown as it stands now.`
+      ElMessage({ message: text, duration: 8000 })
+    }
+  })
 }
 async function remove(d: SavedDrill) {
-  const has = d.students.length > 0 ? ` It is taken back from ${d.students.join(', ')}.` : ''
-  const kept =
-    d.takes > 0 ? ` ${count(d.takes, 'take')} made of it ${d.takes === 1 ? 'is' : 'are'} kept.` : ''
-  if (!(await sure(`Delete “${d.file.drill.name}”?${has}${kept}`, 'Delete drill'))) return
   await change(() =>
     answer(client.DELETE('/drills/{drillId}', { params: { path: { drillId: d.id } } })),
   )
+  if (problem.value) return
+  const from = d.students.length > 0 ? ` and taken back from ${d.students.join(', ')}` : ''
+  undoable(`“${d.name}” is deleted${from}.`, () => change(() => bringBackDrill(d.id)))
 }
 async function removeBlock(b: SavedBlock) {
-  if (!(await sure(`Delete the block “${b.block.name}”?`, 'Delete block'))) return
   await change(() =>
     answer(client.DELETE('/blocks/{blockId}', { params: { path: { blockId: b.id } } })),
   )
+  if (!problem.value)
+    undoable(`The block “${b.block.name}” is deleted.`, () => change(() => bringBackBlock(b.id)))
 }
 
 /** Puts a drill on the bench as a new one; what lay there can be undone to. */
@@ -155,7 +150,7 @@ function keepSet(set: ReadySet) {
 function keepBlock(set: ReadySet) {
   return change(async () => {
     const items = set.drills.map((drill) => ({ file: ready(drill), seconds: 60 }))
-    const made = await answer(client.POST('/blocks', { body: { name: set.name, items } }))
+    const made = await createBlock({ name: set.name, items })
     await router.push(`/blocks/${made.id}`)
   })
 }
@@ -224,6 +219,9 @@ function picked(event: Event) {
         </button>
         <button type="button" :aria-pressed="is('ready')" @click="place = { kind: 'ready' }">
           Ready-made <span class="figures">{{ bench?.readySets.length }}</span>
+        </button>
+        <button type="button" :aria-pressed="is('bin')" @click="place = { kind: 'bin' }">
+          Bin <span class="figures">{{ bin.length }}</span>
         </button>
       </nav>
       <div class="stack">
@@ -295,6 +293,7 @@ function picked(event: Event) {
             </p>
           </div>
         </template>
+        <BinList v-if="is('bin')" :binned="bin" @bring-back="(b) => change(() => bringBack(b))" />
         <ReadySets
           v-if="is('ready') && bench"
           :bench="bench"

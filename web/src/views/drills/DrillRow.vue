@@ -17,12 +17,12 @@ const emit = defineEmits<{
 <template>
   <article>
     <div class="marks">
-      <input v-model="chosen" type="checkbox" :aria-label="`Choose ${drill.file.drill.name}`" />
+      <input v-model="chosen" type="checkbox" :aria-label="`Choose ${drill.name}`" />
       <button
         type="button"
         class="pin"
         :aria-pressed="drill.shelf.favourite"
-        :aria-label="`Favourite ${drill.file.drill.name}`"
+        :aria-label="`Favourite ${drill.name}`"
         title="Favourite"
         @click="emit('favourite')"
       >
@@ -31,16 +31,20 @@ const emit = defineEmits<{
     </div>
     <div class="what">
       <h2>
-        <RouterLink :to="`/drills/${drill.id}`">{{ drill.file.drill.name }}</RouterLink>
+        <template v-if="drill.odd">{{ drill.name }}</template>
+        <RouterLink v-else :to="`/drills/${drill.id}`">{{ drill.name }}</RouterLink>
       </h2>
-      <p class="quiet">{{ patternWords(drill.file.drill) }}</p>
+      <p v-if="drill.odd" class="quiet">
+        Saved by another version of Manudrill, which this one cannot read. It is kept as it is.
+      </p>
+      <p v-else class="quiet">{{ patternWords(drill.file.drill) }}</p>
       <p class="quiet small">
-        {{ pathWords(drill.file.drill) }}
+        <template v-if="!drill.odd">{{ pathWords(drill.file.drill) }}</template>
         <span v-for="t in drill.shelf.tags" :key="t" class="tag">{{ t }}</span>
       </p>
     </div>
     <dl>
-      <div>
+      <div v-if="!drill.odd">
         <dt>Tempo</dt>
         <dd>{{ ladderWords(drill.file) }}</dd>
         <dd class="quiet small">
@@ -57,14 +61,14 @@ const emit = defineEmits<{
       </div>
     </dl>
     <div class="actions">
-      <el-button @click="emit('assign')">Assign</el-button>
+      <el-button v-if="!drill.odd" @click="emit('assign')">Assign</el-button>
       <el-dropdown trigger="click" @command="(what) => emit('command', what)">
-        <el-button :aria-label="`More for ${drill.file.drill.name}`">More</el-button>
+        <el-button :aria-label="`More for ${drill.name}`">More</el-button>
         <template #dropdown>
           <el-dropdown-menu>
-            <el-dropdown-item command="copy">Copy</el-dropdown-item>
+            <el-dropdown-item v-if="!drill.odd" command="copy">Copy</el-dropdown-item>
             <el-dropdown-item command="shelf">Folder and tags</el-dropdown-item>
-            <el-dropdown-item command="print">Print</el-dropdown-item>
+            <el-dropdown-item v-if="!drill.odd" command="print">Print</el-dropdown-item>
             <el-dropdown-item command="delete">Delete</el-dropdown-item>
           </el-dropdown-menu>
         </template>

@@ -11,32 +11,42 @@ import {
   type Problem,
   type TakeSummary,
 } from '../../api/client'
+import { everything, usePages } from '../../api/pages'
 import LadderBar from '../../components/LadderBar.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import TakeList from '../../components/TakeList.vue'
+import UnsentList from '../../components/UnsentList.vue'
 import { count, dayOf } from '../../draw/words'
 
 const router = useRouter()
 const assignments = ref<Assignment[]>()
-const takes = ref<TakeSummary[]>([])
 const problem = ref<Problem>()
+const { items, more, first, further } = usePages<TakeSummary>((after) =>
+  answer(client.GET('/takes', { params: { query: { after, limit: 25 } } })),
+)
 
-onMounted(async () => {
+async function attempt(action: () => Promise<unknown>) {
   try {
-    ;[assignments.value, takes.value] = await Promise.all([
-      answer(client.GET('/assignments')),
-      answer(client.GET('/takes')),
-    ])
+    await action()
   } catch (thrown) {
     problem.value = problemOf(thrown)
   }
-})
+}
+onMounted(() =>
+  attempt(async () => {
+    const given = everything((after) =>
+      answer(client.GET('/assignments', { params: { query: { after } } })),
+    )
+    ;[assignments.value] = await Promise.all([given, first()])
+  }),
+)
 </script>
 
 <template>
   <div class="stack">
     <h1>Practice</h1>
     <ProblemNote v-if="problem" :problem="problem" />
+    <UnsentList />
     <div v-if="assignments?.length" class="cards">
       <section v-for="a in assignments" :key="a.id" class="sheet card">
         <h2>{{ a.drillName }}</h2>
@@ -61,9 +71,10 @@ onMounted(async () => {
       <h2>Nothing to practise yet</h2>
       <p>Your instructor has not given you a drill. It will be here as soon as they do.</p>
     </div>
-    <section v-if="takes.length" class="sheet stack">
+    <section v-if="items.length" class="sheet stack">
       <h2>Your takes</h2>
-      <TakeList :takes="takes" with-drill />
+      <TakeList :takes="items" with-drill />
+      <p v-if="more"><el-button @click="attempt(further)">Earlier takes</el-button></p>
     </section>
   </div>
 </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ElButton } from 'element-plus'
-import { defineAsyncComponent, onMounted, ref } from 'vue'
+import { computed, defineAsyncComponent, onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
 import {
@@ -12,6 +12,7 @@ import {
   type TakeSummary,
   type Trend,
 } from '../../api/client'
+import { usePages } from '../../api/pages'
 import LadderBar from '../../components/LadderBar.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import TakeList from '../../components/TakeList.vue'
@@ -23,22 +24,41 @@ const TrendChart = defineAsyncComponent(() => import('../../components/TrendChar
 const id = String(useRoute().params.id)
 const router = useRouter()
 const stand = ref<Stand>()
-const trend = ref<Trend>()
-const takes = ref<TakeSummary[]>([])
+const trends = ref<Trend[]>([]) // the earliest part first
+const before = ref<string>()
 const problem = ref<Problem>()
+const path = { assignmentId: id }
+const takes = usePages<TakeSummary>((after) =>
+  answer(client.GET('/takes', { params: { query: { ...path, after, limit: 25 } } })),
+)
+const listed = takes.items
+const trend = computed<Trend | undefined>(() => {
+  const last = trends.value.at(-1)
+  return last && { ...last, points: trends.value.flatMap((t) => t.points) }
+})
 
-onMounted(async () => {
-  const path = { assignmentId: id }
+async function attempt(action: () => Promise<unknown>) {
   try {
-    ;[stand.value, trend.value, takes.value] = await Promise.all([
-      answer(client.GET('/assignments/{assignmentId}', { params: { path } })),
-      answer(client.GET('/assignments/{assignmentId}/progress', { params: { path } })),
-      answer(client.GET('/takes', { params: { query: path } })),
-    ])
+    await action()
   } catch (thrown) {
     problem.value = problemOf(thrown)
   }
-})
+}
+async function draw() {
+  const page = await answer(
+    client.GET('/assignments/{assignmentId}/progress', {
+      params: { path, query: { after: before.value } },
+    }),
+  )
+  trends.value = [page.trend, ...trends.value]
+  before.value = page.next
+}
+onMounted(() =>
+  attempt(async () => {
+    const lies = answer(client.GET('/assignments/{assignmentId}', { params: { path } }))
+    ;[stand.value] = await Promise.all([lies, draw(), takes.first()])
+  }),
+)
 </script>
 
 <template>
@@ -49,7 +69,7 @@ onMounted(async () => {
         <div class="grow">
           <h1>{{ stand.assignment.drillName }}</h1>
           <p class="quiet">
-            {{ stand.assignment.student.name }}, {{ count(takes.length, 'take') }}, now at
+            {{ stand.assignment.student.name }}, {{ count(stand.assignment.takes, 'take') }}, now at
             {{ stand.assignment.bpm }} bpm
           </p>
         </div>
@@ -65,11 +85,17 @@ onMounted(async () => {
       <section class="sheet stack">
         <LadderBar :ladder="stand.assignment.ladder" :bpm="stand.assignment.bpm" />
         <TrendChart v-if="trend.points.length" :trend="trend" />
-        <p v-else>No take yet. After the first one, tempo and evenness are drawn here.</p>
+        <p v-if="before"><el-button @click="attempt(draw)">Draw what was before</el-button></p>
+        <p v-if="!trend.points.length">
+          No take yet. After the first one, tempo and evenness are drawn here.
+        </p>
       </section>
-      <section v-if="takes.length" class="sheet stack">
+      <section v-if="listed.length" class="sheet stack">
         <h2>Takes</h2>
-        <TakeList :takes="takes" />
+        <TakeList :takes="listed" />
+        <p v-if="takes.more.value">
+          <el-button @click="attempt(takes.further)">Earlier takes</el-button>
+        </p>
       </section>
     </template>
   </div>

@@ -1,35 +1,32 @@
 <script setup lang="ts">
 import { onKeyStroke, useStorage } from '@vueuse/core'
 import { ElButton, ElSegmented, ElSlider } from 'element-plus'
-import { computed, onMounted, ref } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 
 import {
   answer,
   client,
+  isMeasured,
   Problem,
   problemOf,
   type Source,
   type Stand,
   type Take,
 } from '../../api/client'
-import { handIn } from '../../api/takes'
-import {
-  discardUnsent,
-  unsentSound,
-  unsentTakes,
-  type Unsent,
-  type UnsentTake,
-} from '../../audio/unsent'
+import { handIn, settled } from '../../api/takes'
+import { newId } from '../../api/ids'
+import { outbox } from '../../audio/outbox'
+import type { UnsentTake } from '../../audio/unsent'
 import { encodeWav } from '../../audio/wav'
 import NeckView from '../../components/NeckView.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import TabView from '../../components/TabView.vue'
+import UnsentList from '../../components/UnsentList.vue'
 import { count } from '../../draw/words'
 import { playerOf, steadyPlayer } from './player'
 import PlayerForm from './PlayerForm.vue'
 import { useRecording, type Ending } from './recording'
-import UnsentList from './UnsentList.vue'
 import Verdict from './Verdict.vue'
 
 const id = String(useRoute().params.id)
@@ -37,7 +34,6 @@ const stand = ref<Stand>()
 const take = ref<Take>()
 const problem = ref<Problem>()
 const busy = ref('')
-const unsent = ref<Unsent[]>([])
 
 const source = useStorage<Source>('manudrill source', 'microphone')
 const volume = useStorage('manudrill click volume', 60)
@@ -50,11 +46,11 @@ const sources = [
 
 const { running, moment, peak, start, stop } = useRecording(
   (made, ending) => void ended(made, ending),
+  () => (problem.value = noRoom),
 )
 const bpm = computed(() => stand.value?.assignment.bpm ?? 0)
 
 async function load() {
-  unsent.value = await unsentTakes(id)
   stand.value = await answer(
     client.GET('/assignments/{assignmentId}', { params: { path: { assignmentId: id } } }),
   )
@@ -71,14 +67,35 @@ async function attempt(saying: string, action: () => Promise<unknown>) {
     problem.value = problemOf(thrown)
   } finally {
     busy.value = ''
-    unsent.value = await unsentTakes(id).catch(() => unsent.value)
   }
 }
 onMounted(() => attempt('Laying out', load))
 
+/** The take that is listened to just now; a later one takes its place. */
+const listening = ref<string>()
+const left = ref(false)
+onBeforeUnmount(() => (left.value = true))
+
+/** Shows a take once it is measured, unless another has been begun since. */
 async function show(made: Take) {
-  take.value = made
+  const takeId = made.summary.id
+  const gone = () => left.value || listening.value !== takeId
+  const ready = await settled(made, gone)
+  if (gone()) return
+  listening.value = undefined
+  take.value = ready
   await load()
+}
+
+/** Hands something in and shows it. Meanwhile one can play on. */
+async function follow(takeId: string, send: () => Promise<Take>) {
+  listening.value = takeId
+  try {
+    await show(await send())
+  } catch (thrown) {
+    if (listening.value === takeId) listening.value = undefined
+    problem.value = problemOf(thrown)
+  }
 }
 
 /** The one key: play, or stop. */
@@ -89,28 +106,34 @@ async function go() {
   if (source.value === 'simulated') return simulate()
   await attempt('Opening the microphone', async () => {
     if (!stand.value) return
+    listening.value = undefined
     await start(stand.value, volume.value / 100)
   })
 }
 
 function simulate() {
-  return attempt('The simulated player plays', async () => {
-    const seed = Math.floor(Math.random() * 2 ** 31)
-    const path = { assignmentId: id, takeId: crypto.randomUUID() }
-    await show(
-      await answer(
+  const seed = Math.floor(Math.random() * 2 ** 31)
+  const path = { assignmentId: id, takeId: newId() }
+  return attempt('The simulated player plays', () =>
+    follow(path.takeId, () =>
+      answer(
         client.PUT('/assignments/{assignmentId}/simulated/{takeId}', {
           params: { path },
           body: playerOf(player.value, seed),
         }),
       ),
-    )
-  })
+    ),
+  )
 }
 
 async function ended(made: UnsentTake, ending: Ending) {
-  if (ending === 'finished') return handInUnsent(made.take)
-  unsent.value = await unsentTakes(id)
+  if (made.unkept) return handInUnkept(made)
+  if (ending === 'finished') {
+    listening.value = made.take.id
+    await outbox.handIn(made.take.id, (taken) => void show(taken))
+    return
+  }
+  await outbox.look()
   if (ending === 'lost')
     problem.value = new Problem(
       'The microphone went away',
@@ -118,25 +141,47 @@ async function ended(made: UnsentTake, ending: Ending) {
     )
 }
 
-function handInUnsent(t: Unsent) {
-  return attempt('Listening to every note', async () => {
-    const wav = encodeWav(await unsentSound(t.id), t.rate)
-    const made = await handIn(id, t.id, 'microphone', t.bpm, wav, t.version)
-    await discardUnsent(t.id)
-    await show(made)
-  })
-}
+const noRoom = new Problem(
+  'There is no room on this device',
+  'The recording is kept in memory only: leave this page open until it is handed in. Make room on the device before the next take.',
+)
+/** A recording that is nowhere but here, when it could not be handed in. */
+const rescued = ref<{ url: string; name: string }>()
+onBeforeUnmount(() => rescued.value && URL.revokeObjectURL(rescued.value.url))
 
-function discard(t: Unsent) {
-  return attempt('Discarding', () => discardUnsent(t.id))
+async function handInUnkept(made: UnsentTake) {
+  const { id: takeId, bpm, version, startedAt, rate, drillName } = made.take
+  const file = encodeWav(await made.sound(), rate)
+  await follow(takeId, () =>
+    handIn({
+      assignmentId: id,
+      takeId,
+      source: 'microphone',
+      bpm,
+      version,
+      recordedAt: startedAt,
+      file,
+    }),
+  )
+  if (problem.value && !take.value)
+    rescued.value = { url: URL.createObjectURL(file), name: `${drillName ?? 'take'}.wav` }
 }
 
 const fileInput = ref<HTMLInputElement>()
 function handInFile(file: File | undefined) {
   if (!file || running.value) return
-  take.value = undefined
-  return attempt('Listening to every note', async () =>
-    show(await handIn(id, crypto.randomUUID(), 'file', bpm.value, file)),
+  take.value = problem.value = undefined
+  const takeId = newId()
+  return follow(takeId, () =>
+    handIn({
+      assignmentId: id,
+      takeId,
+      source: 'file',
+      bpm: bpm.value,
+      file,
+      version: stand.value?.assignment.version,
+      recordedAt: new Date(Math.min(file.lastModified, Date.now())).toISOString(),
+    }),
   )
 }
 function picked(event: Event) {
@@ -164,7 +209,11 @@ const goText = computed(() => {
 
 <template>
   <div class="stand" @dragover.prevent @drop.prevent="handInFile($event.dataTransfer?.files[0])">
-    <ProblemNote v-if="problem" :problem="problem" />
+    <ProblemNote v-if="problem" :problem="problem">
+      <a v-if="rescued" :href="rescued.url" :download="rescued.name"
+        >Save the recording as a file</a
+      >
+    </ProblemNote>
     <template v-if="stand">
       <div class="head">
         <div class="title">
@@ -195,16 +244,18 @@ const goText = computed(() => {
         <template v-else>done</template>
       </p>
       <p v-else-if="busy" class="count" role="status">{{ busy }} …</p>
+      <p v-else-if="listening" class="count" role="status">Listening to every note …</p>
 
-      <UnsentList
-        v-if="unsent.length && !running && busy === ''"
-        :takes="unsent"
-        :busy="!!busy"
-        @hand-in="handInUnsent"
-        @discard="discard"
-      />
+      <UnsentList v-if="!running && !listening && !busy" :assignment-id="id" />
 
-      <Verdict v-if="take && !running" :take="take" />
+      <template v-if="take && !running">
+        <Verdict v-if="isMeasured(take)" :take="take" />
+        <section v-else class="sheet stack">
+          <h2>This take could not be measured</h2>
+          <p>{{ take.summary.failure }}</p>
+          <p><RouterLink :to="`/takes/${take.summary.id}`">Listen to it</RouterLink></p>
+        </section>
+      </template>
       <template v-if="!take || running">
         <section class="sheet">
           <TabView
@@ -245,7 +296,7 @@ const goText = computed(() => {
         <template v-else-if="source === 'file'">
           <p class="quiet">
             Drop a WAV or FLAC file anywhere on this page, or choose one: the drill played at
-            {{ bpm }} bpm, up to 100 MB.
+            {{ bpm }} bpm, up to 20 minutes.
           </p>
         </template>
         <PlayerForm v-else v-model="player" />

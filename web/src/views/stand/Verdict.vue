@@ -2,11 +2,11 @@
 import { computed } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
 
-import type { Take } from '../../api/client'
+import type { MeasuredTake } from '../../api/client'
 import StepWord from '../../components/StepWord.vue'
 import TimeLine from '../../components/TimeLine.vue'
 
-const props = defineProps<{ take: Take }>()
+const props = defineProps<{ take: MeasuredTake }>()
 
 const router = useRouter()
 const a = computed(() => props.take.analysis)
@@ -17,8 +17,8 @@ const first = computed(() => props.take.advice.findings[0]?.text)
 <template>
   <section class="verdict" aria-live="polite">
     <div class="row top">
-      <StepWord :decision="take.summary.decision" large />
-      <p class="reason">{{ take.summary.decision.reason }}</p>
+      <StepWord :decision="take.summary.measured.decision" large />
+      <p class="reason">{{ take.summary.measured.decision.reason }}</p>
     </div>
     <dl>
       <div>

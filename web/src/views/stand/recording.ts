@@ -1,6 +1,7 @@
 import { onBeforeUnmount, ref, shallowRef } from 'vue'
 
 import { Problem, type Stand } from '../../api/client'
+import { newId } from '../../api/ids'
 import { Metronome } from '../../audio/metronome'
 import { Recorder } from '../../audio/recorder'
 import { momentOf, scheduleOf, type Moment, type Schedule } from '../../audio/schedule'
@@ -16,7 +17,10 @@ export type Ending = 'finished' | 'stopped' | 'lost'
  * Runs count-in, metronome and microphone for one take after another. What is
  * recorded is kept in the browser from the first chunk on.
  */
-export function useRecording(onEnd: (take: UnsentTake, ending: Ending) => void) {
+export function useRecording(
+  onEnd: (take: UnsentTake, ending: Ending) => void,
+  onNoRoom: () => void,
+) {
   const running = ref(false)
   const moment = shallowRef<Moment>({})
   const peak = ref(0)
@@ -29,6 +33,7 @@ export function useRecording(onEnd: (take: UnsentTake, ending: Ending) => void) 
 
   /** Opens the microphone where it is not open yet; may throw a Problem. */
   async function openMicrophone(): Promise<AudioContext> {
+    void navigator.storage?.persist?.() // so that recordings are not the first to go
     context ??= new AudioContext({ latencyHint: 'interactive' })
     await context.resume()
     recorder ??= await Recorder.open(context, () => {
@@ -42,15 +47,20 @@ export function useRecording(onEnd: (take: UnsentTake, ending: Ending) => void) 
     const ctx = await openMicrophone()
     if (!recorder)
       throw new Problem('The microphone went away', 'Plug it in again, then press Play.')
-    const made = new UnsentTake({
-      id: crypto.randomUUID(),
-      assignmentId: assignment.id,
-      bpm: chart.bpm,
-      version: assignment.version,
-      rate: ctx.sampleRate,
-      startedAt: new Date().toISOString(),
-      frames: 0,
-    })
+    const made = new UnsentTake(
+      {
+        id: newId(),
+        assignmentId: assignment.id,
+        personId: assignment.student.id,
+        drillName: assignment.drillName,
+        bpm: chart.bpm,
+        version: assignment.version,
+        rate: ctx.sampleRate,
+        startedAt: new Date().toISOString(),
+        frames: 0,
+      },
+      onNoRoom,
+    )
     take = made
     recorder.start((samples) => made.append(samples))
     const start = ctx.currentTime + 0.15

@@ -1,43 +1,35 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue'
+import { ElButton } from 'element-plus'
+import { onMounted, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 
-import {
-  answer,
-  client,
-  problemOf,
-  type Assignment,
-  type Person,
-  type Problem,
-  type TakeSummary,
-} from '../../api/client'
+import { answer, client, problemOf, type Problem, type Pupil } from '../../api/client'
+import { usePages } from '../../api/pages'
 import LadderBar from '../../components/LadderBar.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import StepWord from '../../components/StepWord.vue'
 import TakeList from '../../components/TakeList.vue'
 import { count, dayOf } from '../../draw/words'
+import MeasureAll from './MeasureAll.vue'
 
-const people = ref<Person[]>([])
-const assignments = ref<Assignment[]>([])
-const takes = ref<TakeSummary[]>()
 const problem = ref<Problem>()
-const students = computed(() => people.value.filter((p) => p.role === 'student'))
+const pupils = usePages<Pupil>((after) =>
+  answer(client.GET('/students', { params: { query: { after, limit: 60 } } })),
+)
+const takes = usePages((after) =>
+  answer(client.GET('/takes', { params: { query: { after, limit: 20 } } })),
+)
+const students = pupils.items
+const latest = takes.items
 
-onMounted(async () => {
+async function attempt(action: () => Promise<unknown>) {
   try {
-    ;[people.value, assignments.value, takes.value] = await Promise.all([
-      answer(client.GET('/people')),
-      answer(client.GET('/assignments')),
-      answer(client.GET('/takes')),
-    ])
+    await action()
   } catch (thrown) {
     problem.value = problemOf(thrown)
   }
-})
-
-function of(p: Person): Assignment[] {
-  return assignments.value.filter((a) => a.student.id === p.id)
 }
+onMounted(() => attempt(() => Promise.all([pupils.first(), takes.first()])))
 </script>
 
 <template>
@@ -45,10 +37,12 @@ function of(p: Person): Assignment[] {
     <h1>Students</h1>
     <ProblemNote v-if="problem" :problem="problem" />
     <div class="cards">
-      <section v-for="p in students" :key="p.id" class="sheet">
-        <h2>{{ p.name }}</h2>
-        <p v-if="of(p).length === 0" class="quiet">Has no drill yet. Assign one from the drills.</p>
-        <article v-for="a in of(p)" :key="a.id">
+      <section v-for="p in students" :key="p.person.id" class="sheet">
+        <h2>{{ p.person.name }}</h2>
+        <p v-if="p.assignments.length === 0" class="quiet">
+          Has no drill yet. Assign one from the drills.
+        </p>
+        <article v-for="a in p.assignments" :key="a.id">
           <div class="row">
             <RouterLink class="grow" :to="`/progress/${a.id}`">{{ a.drillName }}</RouterLink>
             <b class="figures">{{ a.bpm }} bpm</b>
@@ -64,9 +58,16 @@ function of(p: Person): Assignment[] {
         </article>
       </section>
     </div>
-    <section v-if="takes?.length" class="sheet stack">
+    <p v-if="pupils.more.value">
+      <el-button @click="attempt(pupils.further)">More students</el-button>
+    </p>
+    <section v-if="latest.length" class="sheet stack">
       <h2>Latest takes</h2>
-      <TakeList :takes="takes.slice(0, 20)" with-drill with-student />
+      <TakeList :takes="latest" with-drill with-student />
+      <p v-if="takes.more.value">
+        <el-button @click="attempt(takes.further)">Earlier takes</el-button>
+      </p>
+      <MeasureAll />
     </section>
   </div>
 </template>

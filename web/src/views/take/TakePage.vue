@@ -1,211 +1,78 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue'
+import { ElButton } from 'element-plus'
+import { onBeforeUnmount, onMounted, ref } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 
-import { answer, client, problemOf, type Comment, type Problem, type Take } from '../../api/client'
-import AdvicePanel from '../../components/AdvicePanel.vue'
-import ContrastPanel from '../../components/ContrastPanel.vue'
-import GroupBars from '../../components/GroupBars.vue'
-import MoreFigures from '../../components/MoreFigures.vue'
-import NoteCard from '../../components/NoteCard.vue'
-import NoteRows from '../../components/NoteRows.vue'
-import PairMatrix from '../../components/PairMatrix.vue'
+import { useAttempt } from '../../api/attempt'
+import { isMeasured, type Take } from '../../api/client'
+import { getTake, measureAgain, settled } from '../../api/takes'
 import ProblemNote from '../../components/ProblemNote.vue'
 import SoundBar from '../../components/SoundBar.vue'
-import StepWord from '../../components/StepWord.vue'
-import TakeFigures from '../../components/TakeFigures.vue'
-import ThirdsTable from '../../components/ThirdsTable.vue'
-import TimeLine from '../../components/TimeLine.vue'
-import { passRows } from '../../draw/noterows'
 import { momentOf, sourceNames } from '../../draw/words'
+import TakeReport from './TakeReport.vue'
 
 const id = String(useRoute().params.id)
 const take = ref<Take>()
-const comments = ref<Comment[]>([])
-const problem = ref<Problem>()
-const sound = ref<InstanceType<typeof SoundBar>>()
-const at = ref<number>()
-const chosen = ref<number>()
+const { problem, attempt } = useAttempt()
+let left = false
+onBeforeUnmount(() => (left = true))
 
-onMounted(async () => {
-  try {
-    take.value = await answer(client.GET('/takes/{takeId}', { params: { path: { takeId: id } } }))
-    comments.value = take.value.comments
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  }
-})
-
-const pinned = computed(() => new Set(comments.value.map((c) => c.note)))
-const passes = computed(() =>
-  take.value ? take.value.analysis.notes.length / take.value.chart.notes.length : 0,
-)
-
-/** Looks at a note and lets it be heard. */
-function choose(index: number) {
-  chosen.value = index
-  const heard = take.value?.analysis.notes[index]
-  if (heard) hear((heard.t ?? heard.expectedT) - 0.05)
+/** Looks at the take, and again for as long as it waits. */
+async function look() {
+  take.value = await getTake(id)
+  take.value = await settled(take.value, () => left)
 }
-function hear(from: number) {
-  sound.value?.playFrom(from)
+onMounted(() => attempt(look))
+
+function again() {
+  return attempt(async () => {
+    const before = take.value?.summary.listener
+    await measureAgain(id)
+    take.value = await getTake(id)
+    // What was measured stays until it is measured again; a minute is long enough to look.
+    for (let i = 0; i < 60 && !left && take.value.summary.listener === before; i++) {
+      if (take.value.summary.failure) break
+      await new Promise((resolve) => setTimeout(resolve, 1000))
+      take.value = await getTake(id)
+    }
+  })
 }
 </script>
 
 <template>
   <div class="stack">
     <ProblemNote v-if="problem" :problem="problem" />
-    <template v-if="take">
+    <TakeReport
+      v-if="take && isMeasured(take)"
+      :key="take.summary.listener"
+      :take="take"
+      @measure-again="again"
+    />
+    <template v-else-if="take">
       <div class="row head">
-        <div class="title">
+        <div class="grow">
           <h1>{{ take.summary.drillName }}</h1>
           <p class="quiet">
             {{ take.summary.student.name }}, {{ momentOf(take.summary.recordedAt) }}, at
-            {{ take.summary.bpm }} bpm, {{ sourceNames[take.summary.source]
-            }}{{ take.summary.demo ? ', demo' : '' }}.
+            {{ take.summary.bpm }} bpm, {{ sourceNames[take.summary.source] }}.
             <RouterLink :to="`/progress/${take.summary.assignmentId}`"
               >All takes of this drill</RouterLink
             >
           </p>
         </div>
-        <SoundBar ref="sound" v-model:at="at" :src="`/api/takes/${id}/sound`" />
+        <SoundBar :src="`/api/takes/${id}/sound`" />
       </div>
-      <section class="sheet verdict">
-        <StepWord :decision="take.summary.decision" large />
-        <p class="reason">{{ take.summary.decision.reason }}</p>
-        <AdvicePanel class="advice" :take="take" />
+      <section v-if="take.summary.state === 'waiting'" class="sheet stack" role="status">
+        <h2>Listening to every note …</h2>
+        <p>
+          The recording is kept. It is measured as soon as its turn comes; this page shows it then.
+        </p>
       </section>
-      <TakeFigures :take="take" />
-      <section class="sheet stack">
-        <div>
-          <h2>Every note</h2>
-          <p class="small quiet">
-            Where each note came, above the line early, below it late; under it how loud, and how
-            far it sounds towards the next. Inside the grey bands nothing is heard. Press a note to
-            hear it and see what was measured.
-          </p>
-        </div>
-        <NoteCard
-          v-if="chosen !== undefined"
-          v-model:comments="comments"
-          :take="take"
-          :index="chosen"
-          @hear="hear"
-          @loop="(from, to) => sound?.playLoop(from, to)"
-          @close="chosen = undefined"
-        />
-        <ul v-else-if="comments.length" class="comments">
-          <li v-for="c in comments" :key="c.id">
-            <button type="button" @click="choose(c.note)">
-              Note {{ (c.note % take.chart.notes.length) + 1 }}</button
-            ><b>{{ c.author.name }}:</b> {{ c.text }}
-          </li>
-        </ul>
-        <TimeLine
-          :chart="take.chart"
-          :analysis="take.analysis"
-          :at="at"
-          :chosen="chosen"
-          :pinned="pinned"
-          @choose="choose"
-          @hear="hear"
-        />
-      </section>
-      <section v-if="passes > 1" class="sheet stack">
-        <div>
-          <h2>Passes under one another</h2>
-          <p class="small quiet">
-            What comes back in every pass is a habit; what comes once is chance. Up is early, down
-            is late.
-          </p>
-        </div>
-        <NoteRows
-          label="Passes under one another"
-          :chart="take.chart"
-          :rows="passRows(take.chart, take.analysis)"
-          :chosen="chosen"
-          @choose="choose"
-        />
-      </section>
-      <div class="two">
-        <section v-if="take.analysis.transitions.length" class="sheet stack">
-          <div>
-            <h2>From finger to finger</h2>
-            <p class="small quiet">
-              By how many ms the step to the second finger is longer (+) or shorter than its share.
-              A dash: too few times to say.
-            </p>
-          </div>
-          <PairMatrix :analysis="take.analysis" />
-        </section>
-        <section v-if="take.analysis.endurance" class="sheet stack">
-          <div>
-            <h2>Start and end</h2>
-            <p class="small quiet">Whether the hand lasts.</p>
-          </div>
-          <ThirdsTable :endurance="take.analysis.endurance" />
-        </section>
-      </div>
-      <section v-if="take.analysis.groups.length" class="sheet stack">
-        <div>
-          <h2>Where the time goes</h2>
-          <p class="small quiet">
-            The mean lateness (right) or earliness (left) of groups of notes, with the range it may
-            lie in. Coloured where it is heard and surely there.
-          </p>
-        </div>
-        <GroupBars :analysis="take.analysis" />
-      </section>
-      <MoreFigures :analysis="take.analysis" />
-      <section class="sheet stack">
-        <div>
-          <h2>Another take beside it</h2>
-          <p class="small quiet">
-            Last month against today, or picked against slurred: any take of the same notes.
-          </p>
-        </div>
-        <ContrastPanel :take="take" />
+      <section v-else class="sheet stack">
+        <h2>This take could not be measured</h2>
+        <p>{{ take.summary.failure }}</p>
+        <p><el-button type="primary" @click="again">Measure again</el-button></p>
       </section>
     </template>
   </div>
 </template>
-
-<style scoped>
-.title {
-  flex: 1 1 320px;
-}
-.verdict {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: var(--s3) var(--s5);
-  font-size: var(--t-lead);
-}
-.reason {
-  flex: 1 1 320px;
-}
-.advice {
-  flex: 1 1 100%;
-}
-.two {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(420px, 100%), 1fr));
-  gap: var(--s4);
-  align-items: start;
-}
-.comments {
-  list-style: none;
-  padding: 0;
-  display: grid;
-  gap: var(--s2);
-}
-.comments button {
-  margin-right: var(--s3);
-  padding: 2px 10px;
-  border: 1px solid var(--line-2);
-  border-radius: var(--round);
-  background: var(--sheet);
-  color: var(--ink);
-  cursor: pointer;
-}
-</style>

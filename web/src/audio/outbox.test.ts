@@ -1,0 +1,152 @@
+import { describe, expect, it } from 'vitest'
+
+import { Problem, type Take } from '../api/client'
+import { isFinal, useOutbox, type Parts } from './outbox'
+import type { Unsent } from './unsent'
+
+const unreachable = new Problem('Manudrill cannot be reached', 'Try again.')
+
+/** A box on a device of its own, with a server that does as it is told. */
+function box(takes: Partial<Unsent>[], answers: (Problem | 'taken' | 'hangs')[]) {
+  const store = new Map<string, Unsent>()
+  for (const [i, t] of takes.entries()) {
+    const id = `t${i}`
+    const whole = { rate: 8000, frames: 3, bpm: 60, assignmentId: 'a', whole: true, ...t }
+    store.set(id, { id, startedAt: `2026-05-0${i + 1}T12:00:00Z`, ...whole })
+  }
+  const sent: string[] = []
+  const waits: number[] = []
+  const timers: (() => void)[] = []
+  let now = Date.parse('2026-05-04T12:00:00Z')
+  let locked = false
+  const parts: Parts = {
+    takes: async () => [...store.values()],
+    sound: async () => [new Float32Array(3)],
+    change: async (id, change) => void store.set(id, { ...store.get(id)!, ...change }),
+    forget: async (id) => void store.delete(id),
+    send: async (t, file) => {
+      expect(file.size).toBe(44 + 9)
+      sent.push(t.id)
+      const a = answers.shift() ?? 'taken'
+      if (a === 'hangs') return new Promise(() => undefined)
+      if (a !== 'taken') throw a
+      return { summary: { id: t.id } } as Take
+    },
+    now: () => now,
+    alone: async (action) => {
+      if (!locked) await action()
+    },
+    later: (action, ms) => (waits.push(ms), timers.push(action)),
+  }
+  return {
+    outbox: useOutbox(parts),
+    store,
+    sent,
+    waits,
+    timers,
+    pass: (ms: number) => (now += ms),
+    lock: (on: boolean) => (locked = on),
+  }
+}
+
+describe('the outbox', () => {
+  it('hands in what was played to its end, oldest first, and forgets what the server has', async () => {
+    const b = box([{}, {}], [])
+    await b.outbox.run()
+    expect(b.sent).toEqual(['t0', 't1'])
+    expect(b.store.size).toBe(0)
+  })
+
+  it('leaves alone what was broken off, until its player decides', async () => {
+    const b = box([{ whole: false }, { whole: undefined }], [])
+    await b.outbox.run()
+    expect(b.sent).toEqual([])
+    const heard: string[] = []
+    await b.outbox.handIn('t0', (take) => heard.push(take.summary.id))
+    await settle()
+    expect(heard).toEqual(['t0'])
+    expect([...b.store.keys()]).toEqual(['t1'])
+  })
+
+  it('tries again, ever more seldom, and loses nothing meanwhile', async () => {
+    const down = Array.from({ length: 6 }, () => unreachable)
+    const b = box([{}], [...down])
+    await b.outbox.run()
+    for (let i = 0; i < 5; i++) {
+      expect(b.store.size).toBe(1)
+      b.timers.shift()!()
+      await settle()
+    }
+    expect(b.waits).toEqual([2_000, 5_000, 15_000, 60_000, 60_000, 60_000])
+    expect(b.outbox.fault.value?.title).toBe('Manudrill cannot be reached')
+    b.timers.shift()!()
+    await settle()
+    expect(b.store.size).toBe(0)
+    expect(b.outbox.fault.value).toBeUndefined()
+  })
+
+  it('keeps what the server refuses, says why, and goes on with the next', async () => {
+    const b = box([{}, {}], [new Problem('Already there', 'It is the take of noon.', 409), 'taken'])
+    await b.outbox.run()
+    expect(b.store.get('t0')?.refused?.detail).toBe('It is the take of noon.')
+    expect([...b.store.keys()]).toEqual(['t0'])
+    await b.outbox.run()
+    expect(b.sent).toEqual(['t0', 't1'])
+    await b.outbox.handIn('t0')
+    await settle()
+    expect(b.store.size).toBe(0)
+  })
+
+  it('sends nothing twice at once, however often it is told to', async () => {
+    const b = box([{}], ['hangs'])
+    void b.outbox.run()
+    void b.outbox.run()
+    await settle()
+    expect(b.sent).toEqual(['t0'])
+  })
+
+  it('sends nothing while another window is at it', async () => {
+    const b = box([{}], [])
+    b.lock(true)
+    await b.outbox.run()
+    expect(b.sent).toEqual([])
+    b.lock(false)
+    await b.outbox.run()
+    expect(b.sent).toEqual(['t0'])
+  })
+
+  it('lets the recordings of others wait for them', async () => {
+    const b = box([{ personId: 'ann' }, { personId: 'ben' }], [])
+    await b.outbox.for('ben')
+    expect(b.sent).toEqual(['t1'])
+    await b.outbox.for(undefined)
+    expect(b.sent).toEqual(['t1'])
+    await b.outbox.for('ann')
+    expect(b.store.size).toBe(0)
+  })
+
+  it('gives back what was thrown away, for a day', async () => {
+    const b = box([{}], [])
+    await b.outbox.discard('t0')
+    await b.outbox.run()
+    expect([b.sent, b.outbox.all.value]).toEqual([[], []])
+    b.pass(23 * 60 * 60 * 1000)
+    await b.outbox.tidy()
+    await b.outbox.recover('t0')
+    expect(b.outbox.all.value).toHaveLength(1)
+    await b.outbox.discard('t0')
+    b.pass(25 * 60 * 60 * 1000)
+    await b.outbox.tidy()
+    expect(b.store.size).toBe(0)
+  })
+
+  it('tells what may pass from what stays refused', () => {
+    const final = (status: number) => isFinal(new Problem('', '', status))
+    expect([0, 401, 403, 408, 429, 500, 503, 507].map(final)).not.toContain(true)
+    expect([400, 404, 409, 410, 413, 422].map(final)).not.toContain(false)
+  })
+})
+
+async function settle() {
+  for (let i = 0; i < 20; i++) await Promise.resolve()
+}

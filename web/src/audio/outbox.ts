@@ -1,0 +1,177 @@
+import { computed, ref, shallowRef } from 'vue'
+
+import { Problem, problemOf, type Take } from '../api/client'
+import { handIn } from '../api/takes'
+import { changeUnsent, forgetUnsent, unsentSound, unsentTakes, type Unsent } from './unsent'
+import { encodeWav } from './wav'
+
+/** How long after each failure it is tried again, in ms; the last one stays. */
+const waits = [2_000, 5_000, 15_000, 60_000]
+/** How long what was thrown away can be had back, in ms. */
+const keepDiscarded = 24 * 60 * 60 * 1000
+
+/** What the box needs of the rest of the program; tests bring their own. */
+export interface Parts {
+  takes: () => Promise<Unsent[]>
+  sound: (id: string) => Promise<Float32Array[]>
+  change: (id: string, change: Partial<Unsent>) => Promise<void>
+  forget: (id: string) => Promise<void>
+  send: (take: Unsent, file: Blob) => Promise<Take>
+  now: () => number
+  /** Runs something unless another window is at it. */
+  alone: (action: () => Promise<void>) => Promise<void>
+  later: (action: () => void, ms: number) => void
+}
+
+/**
+ * Whether the server will never take a recording as it is: what it refuses, but for
+ * want of a sign-in, of time or of quiet.
+ */
+export function isFinal(p: Problem): boolean {
+  return p.status >= 400 && p.status < 500 && ![401, 403, 408, 425, 429].includes(p.status)
+}
+
+/**
+ * Hands recordings in by itself, one after the other, in the background: played to
+ * their end they go at once, and again and again until the server has them. Nothing
+ * waits for it. What the server has is forgotten here, and nothing else is.
+ */
+export function useOutbox(parts: Parts) {
+  const all = shallowRef<Unsent[]>([])
+  const sending = ref<string>()
+  const fault = shallowRef<Problem>()
+  const heard = new Map<string, (take: Take) => void>()
+  let who: string | undefined
+  let failures = 0
+  let running = false
+
+  const mine = (t: Unsent) => t.personId === undefined || t.personId === who
+  const kept = computed(() => all.value.filter((t) => !t.discardedAt))
+  /** Those that go by themselves. */
+  const waiting = computed(() => kept.value.filter((t) => t.whole && !t.refused && mine(t)))
+
+  async function look() {
+    all.value = await parts.takes()
+  }
+
+  /** Sends what can be sent. While that is under way, another call changes nothing. */
+  async function run(): Promise<void> {
+    if (running) return
+    running = true
+    try {
+      await parts.alone(async () => {
+        await look()
+        for (let t = waiting.value[0]; t; t = waiting.value[0]) {
+          if (!(await sendOne(t))) break
+          await look()
+        }
+      })
+    } catch (thrown) {
+      fault.value = problemOf(thrown) // the device's store, which may come back
+      again()
+    } finally {
+      running = false
+    }
+  }
+
+  /** Sends one; whether to go on with the next. */
+  async function sendOne(t: Unsent): Promise<boolean> {
+    sending.value = t.id
+    try {
+      const take = await parts.send(t, encodeWav(await parts.sound(t.id), t.rate))
+      await parts.forget(t.id)
+      failures = 0
+      fault.value = undefined
+      heard.get(t.id)?.(take)
+      heard.delete(t.id)
+      return true
+    } catch (thrown) {
+      const p = problemOf(thrown)
+      if (isFinal(p)) {
+        await parts.change(t.id, { refused: { title: p.title, detail: p.detail } })
+        return true
+      }
+      fault.value = p
+      again()
+      return false
+    } finally {
+      sending.value = undefined
+    }
+  }
+
+  function again() {
+    const wait = waits[Math.min(failures++, waits.length - 1)]!
+    parts.later(() => void run(), wait)
+  }
+
+  return {
+    all: kept,
+    waiting,
+    sending,
+    fault,
+    look,
+    run,
+    /** Says who is here: recordings of others wait for them. */
+    for: (personId: string | undefined) => {
+      who = personId
+      return run()
+    },
+    /** Hands a recording in, also one that was refused or broken off; tells when it is there. */
+    async handIn(id: string, then?: (take: Take) => void) {
+      if (then) heard.set(id, then)
+      await parts.change(id, { whole: true, refused: undefined })
+      await look()
+      void run()
+    },
+    /** Throws a recording away; it can be had back for a day. */
+    async discard(id: string) {
+      await parts.change(id, { discardedAt: new Date(parts.now()).toISOString() })
+      await look()
+    },
+    async recover(id: string) {
+      await parts.change(id, { discardedAt: undefined })
+      await look()
+    },
+    /** Forgets what was thrown away long ago. */
+    async tidy() {
+      for (const t of await parts.takes())
+        if (t.discardedAt && parts.now() - Date.parse(t.discardedAt) > keepDiscarded)
+          await parts.forget(t.id)
+      await look()
+    },
+  }
+}
+
+/** The sound of a recording as a file, to be heard or saved. */
+export async function fileOf(t: Unsent): Promise<Blob> {
+  return encodeWav(await unsentSound(t.id), t.rate)
+}
+
+/** Lets one window at a time do it, where the browser can tell them apart. */
+async function alone(action: () => Promise<void>): Promise<void> {
+  if (!('locks' in navigator)) return action()
+  await navigator.locks.request('manudrill outbox', { ifAvailable: true }, async (lock) => {
+    if (lock) await action()
+  })
+}
+
+/** The box of this device. */
+export const outbox = useOutbox({
+  takes: unsentTakes,
+  sound: unsentSound,
+  change: changeUnsent,
+  forget: forgetUnsent,
+  send: (t, file) =>
+    handIn({
+      assignmentId: t.assignmentId,
+      takeId: t.id,
+      source: 'microphone',
+      bpm: t.bpm,
+      version: t.version,
+      recordedAt: t.startedAt,
+      file,
+    }),
+  now: () => Date.now(),
+  alone,
+  later: (action, ms) => setTimeout(action, ms),
+})

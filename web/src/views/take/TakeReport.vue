@@ -1,0 +1,204 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { RouterLink } from 'vue-router'
+
+import type { MeasuredTake } from '../../api/client'
+import AdvicePanel from '../../components/AdvicePanel.vue'
+import ContrastPanel from '../../components/ContrastPanel.vue'
+import GroupBars from '../../components/GroupBars.vue'
+import MoreFigures from '../../components/MoreFigures.vue'
+import NoteCard from '../../components/NoteCard.vue'
+import NoteRows from '../../components/NoteRows.vue'
+import PairMatrix from '../../components/PairMatrix.vue'
+import SoundBar from '../../components/SoundBar.vue'
+import StepWord from '../../components/StepWord.vue'
+import TakeFigures from '../../components/TakeFigures.vue'
+import ThirdsTable from '../../components/ThirdsTable.vue'
+import TimeLine from '../../components/TimeLine.vue'
+import { passRows } from '../../draw/noterows'
+import { momentOf, sourceNames } from '../../draw/words'
+
+/** Everything that was measured in a take. */
+const props = defineProps<{ take: MeasuredTake }>()
+const emit = defineEmits<{ measureAgain: [] }>()
+const comments = ref(props.take.comments)
+const sound = ref<InstanceType<typeof SoundBar>>()
+const at = ref<number>()
+const chosen = ref<number>()
+
+const pinned = computed(() => new Set(comments.value.map((c) => c.note)))
+const passes = computed(() => props.take.analysis.notes.length / props.take.chart.notes.length)
+
+/** Looks at a note and lets it be heard. */
+function choose(index: number) {
+  chosen.value = index
+  const heard = props.take.analysis.notes[index]
+  if (heard) hear((heard.t ?? heard.expectedT) - 0.05)
+}
+function hear(from: number) {
+  sound.value?.playFrom(from)
+}
+</script>
+
+<template>
+  <div class="stack">
+    <div class="row head">
+      <div class="title">
+        <h1>{{ take.summary.drillName }}</h1>
+        <p class="quiet">
+          {{ take.summary.student.name }}, {{ momentOf(take.summary.recordedAt) }}, at
+          {{ take.summary.bpm }} bpm, {{ sourceNames[take.summary.source]
+          }}{{ take.summary.demo ? ', demo' : '' }}.
+          <RouterLink :to="`/progress/${take.summary.assignmentId}`"
+            >All takes of this drill</RouterLink
+          >
+        </p>
+        <p v-if="take.summary.failure" class="small quiet">
+          Measured again, it could not be: {{ take.summary.failure }} What was measured before
+          stays.
+        </p>
+        <p v-if="take.summary.newestListener" class="small quiet">
+          Judged by an earlier listener.
+          <button type="button" class="link" @click="emit('measureAgain')">Measure again</button>
+        </p>
+      </div>
+      <SoundBar ref="sound" v-model:at="at" :src="`/api/takes/${take.summary.id}/sound`" />
+    </div>
+    <section class="sheet verdict">
+      <StepWord :decision="take.summary.measured.decision" large />
+      <p class="reason">{{ take.summary.measured.decision.reason }}</p>
+      <AdvicePanel class="advice" :take="take" />
+    </section>
+    <TakeFigures :take="take" />
+    <section class="sheet stack">
+      <div>
+        <h2>Every note</h2>
+        <p class="small quiet">
+          Where each note came, above the line early, below it late; under it how loud, and how far
+          it sounds towards the next. Inside the grey bands nothing is heard. Press a note to hear
+          it and see what was measured.
+        </p>
+      </div>
+      <NoteCard
+        v-if="chosen !== undefined"
+        v-model:comments="comments"
+        :take="take"
+        :index="chosen"
+        @hear="hear"
+        @loop="(from, to) => sound?.playLoop(from, to)"
+        @close="chosen = undefined"
+      />
+      <ul v-else-if="comments.length" class="comments">
+        <li v-for="c in comments" :key="c.id">
+          <button type="button" @click="choose(c.note)">
+            Note {{ (c.note % take.chart.notes.length) + 1 }}</button
+          ><b>{{ c.author.name }}:</b> {{ c.text }}
+        </li>
+      </ul>
+      <TimeLine
+        :chart="take.chart"
+        :analysis="take.analysis"
+        :at="at"
+        :chosen="chosen"
+        :pinned="pinned"
+        @choose="choose"
+        @hear="hear"
+      />
+    </section>
+    <section v-if="passes > 1" class="sheet stack">
+      <div>
+        <h2>Passes under one another</h2>
+        <p class="small quiet">
+          What comes back in every pass is a habit; what comes once is chance. Up is early, down is
+          late.
+        </p>
+      </div>
+      <NoteRows
+        label="Passes under one another"
+        :chart="take.chart"
+        :rows="passRows(take.chart, take.analysis)"
+        :chosen="chosen"
+        @choose="choose"
+      />
+    </section>
+    <div class="two">
+      <section v-if="take.analysis.transitions.length" class="sheet stack">
+        <div>
+          <h2>From finger to finger</h2>
+          <p class="small quiet">
+            By how many ms the step to the second finger is longer (+) or shorter than its share. A
+            dash: too few times to say.
+          </p>
+        </div>
+        <PairMatrix :analysis="take.analysis" />
+      </section>
+      <section v-if="take.analysis.endurance" class="sheet stack">
+        <div>
+          <h2>Start and end</h2>
+          <p class="small quiet">Whether the hand lasts.</p>
+        </div>
+        <ThirdsTable :endurance="take.analysis.endurance" />
+      </section>
+    </div>
+    <section v-if="take.analysis.groups.length" class="sheet stack">
+      <div>
+        <h2>Where the time goes</h2>
+        <p class="small quiet">
+          The mean lateness (right) or earliness (left) of groups of notes, with the range it may
+          lie in. Coloured where it is heard and surely there.
+        </p>
+      </div>
+      <GroupBars :analysis="take.analysis" />
+    </section>
+    <MoreFigures :analysis="take.analysis" />
+    <section class="sheet stack">
+      <div>
+        <h2>Another take beside it</h2>
+        <p class="small quiet">
+          Last month against today, or picked against slurred: any take of the same notes.
+        </p>
+      </div>
+      <ContrastPanel :take="take" />
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.title {
+  flex: 1 1 320px;
+}
+.verdict {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: var(--s3) var(--s5);
+  font-size: var(--t-lead);
+}
+.reason {
+  flex: 1 1 320px;
+}
+.advice {
+  flex: 1 1 100%;
+}
+.two {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(420px, 100%), 1fr));
+  gap: var(--s4);
+  align-items: start;
+}
+.comments {
+  list-style: none;
+  padding: 0;
+  display: grid;
+  gap: var(--s2);
+}
+.comments button {
+  margin-right: var(--s3);
+  padding: 2px 10px;
+  border: 1px solid var(--line-2);
+  border-radius: var(--round);
+  background: var(--sheet);
+  color: var(--ink);
+  cursor: pointer;
+}
+</style>
