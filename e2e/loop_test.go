@@ -77,13 +77,24 @@ func TestDrillsAreOpenedChangedCopiedAndDeleted(t *testing.T) {
 	p.fill("Position", "9")
 	p.see("changed, not saved")
 	p.press("Save")
-	p.see("version 1", "Assign")
+	p.see("version 2", "Assign") // the first one lies on a stand
 	p.press("Drills")
 	p.see("Position 9, strings 4 to 1")
 	p.more("To be changed", "Copy")
 	p.until("the copy is on the list", `[...document.querySelectorAll('article')].some(a => a.innerText.includes('(copy)'))`)
 	p.more("To be changed (copy)", "Delete")
-	p.see("Delete “To be changed (copy)”?")
-	p.clickStill(`.el-message-box__btns .el-button--primary`)
-	p.until("the copy is off the list", `![...document.querySelectorAll('article')].some(a => a.innerText.includes('(copy)'))`)
+	const listed = `[...document.querySelectorAll('article')].some(a => a.innerText.includes('(copy)'))`
+	p.until("the copy is off the list", "!"+listed)
+
+	// What is deleted can be had back at once, and later from the bin.
+	p.clickStill(`.undoable .undo`)
+	p.until("the copy is back", listed)
+	p.more("To be changed (copy)", "Delete")
+	p.until("the copy is off the list again", "!"+listed)
+	p.press("Bin")
+	p.see("drill deleted")
+	p.pressLabelled("Bring back To be changed (copy)")
+	p.see("Nothing was deleted or taken back lately")
+	p.press("All ")
+	p.until("the copy is back from the bin", listed)
 }

@@ -20,6 +20,7 @@ import (
 	"manudrill/core/tempo"
 	"manudrill/formats/drillfile"
 	"manudrill/server"
+	"manudrill/server/jobs"
 	"manudrill/store"
 	"manudrill/storetest"
 	"manudrill/web"
@@ -60,10 +61,15 @@ func run(m *testing.M) (int, error) {
 	}
 	kept = s
 	defer func() { _ = closeStore() }()
-	handler, err := server.New(kept, web.Files())
+	handler, err := server.New(kept, web.Files(), server.Options{Limits: server.Limits{SignIns: 1e6, Takes: 1e6, TakesOfAddress: 1e6}})
 	if err != nil {
 		return 0, err
 	}
+	workers, err := jobs.Start(ctx, kept)
+	if err != nil {
+		return 0, err
+	}
+	defer func() { _ = workers.Stop(ctx) }()
 	srv := httptest.NewServer(handler)
 	defer srv.Close()
 	base = srv.URL

@@ -23,11 +23,8 @@ func takeOf(t *testing.T, file drillfile.File, p simulate.Player) string {
 	t.Helper()
 	id, err := uuid.Parse(filepath.Base(onTheStand(t, file)))
 	require.NoError(t, err)
-	a, err := kept.Assignment(t.Context(), id)
-	require.NoError(t, err)
-	intake := server.Intake{Store: kept}
-	take, err := intake.Simulate(t.Context(), p, server.Delivery{TakeID: uuid.New(), Assignment: a, BPM: a.BPM(), RecordedAt: time.Now()})
-	require.NoError(t, err)
+	take := server.SimulatedTake{ID: uuid.New(), Assignment: id, Player: p, RecordedAt: time.Now()}
+	require.NoError(t, take.Make(t.Context(), kept))
 	return "/takes/" + take.ID.String()
 }
 
@@ -101,15 +98,13 @@ func TestTwoTakesBesideEachOther(t *testing.T) {
 	file.Drill.Rhythm.Passes = 4
 	id, err := uuid.Parse(filepath.Base(onTheStand(t, file)))
 	require.NoError(t, err)
-	intake := server.Intake{Store: kept}
 	var last string
 	for i, sd := range []float64{26, 3} {
-		a, err := kept.Assignment(t.Context(), id)
-		require.NoError(t, err)
-		take, err := intake.Simulate(t.Context(), simulate.Player{Seed: 8, MotorMs: sd, NoiseDB: -66}, server.Delivery{
-			TakeID: uuid.New(), Assignment: a, BPM: 120, RecordedAt: time.Now().Add(time.Duration(i) * time.Hour),
-		})
-		require.NoError(t, err)
+		take := server.SimulatedTake{
+			ID: uuid.New(), Assignment: id, Player: simulate.Player{Seed: 8, MotorMs: sd, NoiseDB: -66},
+			RecordedAt: time.Now().Add(time.Duration(i) * time.Hour),
+		}
+		require.NoError(t, take.Make(t.Context(), kept))
 		last = "/takes/" + take.ID.String()
 	}
 	p := open(t, browser.Options{})

@@ -22,6 +22,7 @@ import (
 	"manudrill/formats/drillfile"
 	"manudrill/formats/exchange"
 	"manudrill/server"
+	"manudrill/store"
 )
 
 // atTheBench opens a new drill as the instructor.
@@ -37,9 +38,9 @@ func atTheBench(t *testing.T) page {
 // latest is the drill that was saved last.
 func latest(t *testing.T) drill.Drill {
 	t.Helper()
-	drills, err := kept.Drills(t.Context())
+	drills, err := kept.Drills(t.Context(), store.Page{Limit: 1})
 	require.NoError(t, err)
-	return drills[0].File.Drill
+	return drills[0].File.Value.Drill
 }
 
 // A drill of each family made by mouse: chosen, moved, looked at on neck, tab
@@ -294,11 +295,8 @@ func TestADrillWithTakesIsVersionedOnTheBench(t *testing.T) {
 	stand := onTheStand(t, shortDrill("Versioned"))
 	id, err := uuid.Parse(filepath.Base(stand))
 	require.NoError(t, err)
-	a, err := kept.Assignment(t.Context(), id)
-	require.NoError(t, err)
-	intake := server.Intake{Store: kept}
-	_, err = intake.Simulate(t.Context(), simulate.Player{Seed: 3}, server.Delivery{TakeID: uuid.New(), Assignment: a, BPM: a.BPM(), RecordedAt: time.Now()})
-	require.NoError(t, err)
+	take := server.SimulatedTake{ID: uuid.New(), Assignment: id, Player: simulate.Player{Seed: 3}, RecordedAt: time.Now()}
+	require.NoError(t, take.Make(t.Context(), kept))
 
 	p := open(t, browser.Options{})
 	p.enter(instructor)
@@ -314,9 +312,9 @@ func TestADrillWithTakesIsVersionedOnTheBench(t *testing.T) {
 	p.see("version 1")
 	p.press("Give version 2")
 	p.until("nobody is behind", `![...document.querySelectorAll('.el-dialog button')].some(b => b.innerText.includes('Give version'))`)
-	a, err = kept.Assignment(t.Context(), id)
+	a, err := kept.Stand(t.Context(), id)
 	require.NoError(t, err)
-	assert.Equal(t, 9, a.File.Drill.Path.Position)
+	assert.Equal(t, 9, a.File.Value.Drill.Path.Position)
 }
 
 // Guitar and hand of a student change what fits and how the neck lies.
@@ -342,10 +340,10 @@ func TestADrillIsFittedToAStudent(t *testing.T) {
 		const x = (n) => Number([...document.querySelectorAll('.neck text.fret')].find(t => t.textContent.trim() === n)?.getAttribute('x'))
 		return x('5') > x('8')
 	})()`)
-	setup, err := kept.Setup(t.Context(), people[student].ID)
+	setup, revision, err := kept.Setup(t.Context(), people[student].ID)
 	require.NoError(t, err)
 	assert.Len(t, setup.Guitar.Tuning, 7)
-	require.NoError(t, kept.ChangeSetup(t.Context(), people[student].ID, drill.UsualSetup()))
+	require.NoError(t, kept.ChangeSetup(t.Context(), people[student].ID, revision, drill.UsualSetup()))
 }
 
 // A number is dragged at its name, and neck and tab follow while it is.
