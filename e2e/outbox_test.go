@@ -37,7 +37,7 @@ func TestTakesWaitForTheLine(t *testing.T) {
 	p.cut(true)
 	p.press("Play")
 	p.see("pass 2 of 2")
-	p.see("Listening to every note", "or press space")
+	p.see("Manudrill cannot be reached. The take is kept on this device", "or press space")
 	assert.False(t, evaluate[bool](p, `document.querySelector('.play').disabled`), "one can play on")
 	p.do(chromedp.KeyEvent(" "))
 	p.see("pass 2 of 2")

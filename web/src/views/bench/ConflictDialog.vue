@@ -4,7 +4,7 @@ import { computed } from 'vue'
 
 import type { DrillFile, SavedDrill } from '../../api/client'
 import { differences } from '../../bench/conflict'
-import { ladderWords, momentOf, pathWords, patternWords } from '../../draw/words'
+import { count, ladderWords, momentOf, pathWords, patternWords } from '../../draw/words'
 
 /** Two have changed the same drill: what each has made of it, and which shall stay. */
 const props = defineProps<{ mine: DrillFile; theirs: SavedDrill }>()
@@ -21,7 +21,7 @@ const differ = computed(() => differences(props.mine, props.theirs.file))
   <el-dialog
     :model-value="true"
     title="This drill was changed meanwhile"
-    width="640"
+    width="720"
     @close="emit('close')"
   >
     <p>
@@ -39,7 +39,9 @@ const differ = computed(() => differences(props.mine, props.theirs.file))
         </p>
         <p class="small">{{ patternWords(b.file.drill) }}</p>
         <p class="small quiet">{{ pathWords(b.file.drill) }}</p>
-        <p class="small quiet">{{ ladderWords(b.file) }}</p>
+        <p class="small quiet">
+          {{ ladderWords(b.file) }}, {{ count(b.file.drill.rhythm.notesPerBeat, 'note') }} a beat
+        </p>
       </section>
     </div>
     <template #footer>

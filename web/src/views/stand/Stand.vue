@@ -73,6 +73,12 @@ onMounted(() => attempt('Laying out', load))
 
 /** The take that is listened to just now; a later one takes its place. */
 const listening = ref<string>()
+/** It is still on this device, for the server cannot be reached. */
+const waits = computed(
+  () =>
+    !!outbox.fault.value &&
+    outbox.waiting.value.some((t) => t.id === listening.value && !t.refused),
+)
 const left = ref(false)
 onBeforeUnmount(() => (left.value = true))
 
@@ -244,9 +250,13 @@ const goText = computed(() => {
         <template v-else>done</template>
       </p>
       <p v-else-if="busy" class="count" role="status">{{ busy }} …</p>
+      <p v-else-if="waits" class="lead" role="status">
+        {{ outbox.fault.value?.title }}. The take is kept on this device and handed in by itself;
+        play on.
+      </p>
       <p v-else-if="listening" class="count" role="status">Listening to every note …</p>
 
-      <UnsentList v-if="!running && !listening && !busy" :assignment-id="id" />
+      <UnsentList v-if="!running && !busy && (waits || !listening)" :assignment-id="id" />
 
       <template v-if="take && !running">
         <Verdict v-if="isMeasured(take)" :take="take" />
@@ -317,6 +327,9 @@ const goText = computed(() => {
 </template>
 
 <style scoped>
+.lead {
+  font-size: clamp(18px, 2vw, 24px);
+}
 .stand {
   display: grid;
   gap: var(--s4);
