@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onKeyStroke, useStorage } from '@vueuse/core'
 import { ElButton, ElSegmented, ElSlider } from 'element-plus'
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, watchEffect } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 
 import {
@@ -75,10 +75,13 @@ onMounted(() => attempt('Laying out', load))
 const listening = ref<string>()
 /** It is still on this device, for the server cannot be reached. */
 const waits = computed(
-  () =>
-    !!outbox.fault.value &&
-    outbox.waiting.value.some((t) => t.id === listening.value && !t.refused),
+  () => !!outbox.fault.value && outbox.waiting.value.some((t) => t.id === listening.value),
 )
+// One that the server refuses is not listened to: the list of recordings says why.
+watchEffect(() => {
+  if (outbox.all.value.some((t) => t.id === listening.value && t.refused))
+    listening.value = undefined
+})
 const left = ref(false)
 onBeforeUnmount(() => (left.value = true))
 
