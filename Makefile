@@ -50,9 +50,13 @@ generate: web/node_modules/.package-lock.json ## Generate Go and TypeScript type
 	go generate ./api
 	cd web && npm run --silent generate
 
+# What many do at once is tested with the race detector, which slows it; the browser
+# alone, so that sound runs smoothly.
+RACING := ./store ./server/... ./pgcluster
 .PHONY: test-go
-test-go: ## Go tests: core, formats, API, and alone, so that sound runs smoothly, the browser
-	go test -count=1 $$(go list ./... | grep -v '/e2e$$')
+test-go: ## Go tests: core, formats, API, the real processes, races, and the browser
+	go test -count=1 $$(go list ./... | grep -v -e '/e2e$$' -e '/store$$' -e '/server' -e '/pgcluster$$')
+	go test -count=1 -race $(RACING)
 	go test -count=1 -timeout 40m ./e2e
 
 .PHONY: test-web
@@ -89,6 +93,14 @@ fuzz: ## Hostile input for the readers and the listener, FUZZTIME each
 .PHONY: bench-listen
 bench-listen: install-bench-tools build ## Listening beside aubio's detectors; TAKES=folder for other takes
 	@go run ./cmd/bench-listen $(BIN) $(TAKES)
+
+.PHONY: bench-server
+bench-server: install-tools ## The server beside the barest handler, and as a studio grows
+	@go run ./cmd/bench-server
+
+.PHONY: bench-kills
+bench-kills: install-tools ## Kill the server 30 times and PostgreSQL 10 times, and count what is left
+	MANUDRILL_KILLS=30 go test -count=1 -timeout 30m -v -run 'TestKillingTheServer|TestKillingPostgreSQL' ./cmd/manudrill | grep -E '^(---|ok|FAIL)|acknowledged'
 
 .PHONY: screenshots
 screenshots: ## Take the pictures of docs/screenshots from a running demo

@@ -69,15 +69,15 @@ func setupOr(stored *Lenient[drill.Setup]) drill.Setup {
 // Assignments returns what is assigned now, the latest first; of one student or
 // one drill where these are given.
 func (s *Store) Assignments(ctx context.Context, student, drill *uuid.UUID, page Page) ([]Assignment, error) {
-	at, id := page.bound()
-	rows, err := s.pool.Query(ctx, `SELECT `+assignmentColumns+` FROM `+assignmentTables+assignmentPeople+`
-		WHERE a.ended_at IS NULL AND ($1::uuid IS NULL OR a.student_id = $1) AND ($2::uuid IS NULL OR a.drill_id = $2)
-		      AND ($3::timestamptz IS NULL OR (a.assigned_at, a.id) < ($3, $4))
-		ORDER BY a.assigned_at DESC, a.id DESC LIMIT $5`, student, drill, at, id, page.limit())
-	if err != nil {
-		return nil, err
+	q := question{where: `a.ended_at IS NULL`}
+	if student != nil {
+		q.and(`a.student_id =`, *student)
 	}
-	return pgx.CollectRows(rows, pgx.RowToStructByPos[Assignment])
+	if drill != nil {
+		q.and(`a.drill_id =`, *drill)
+	}
+	q.after(page, `a.assigned_at`, `a.id`)
+	return allByPos[Assignment](s.pool.Query(ctx, `SELECT `+assignmentColumns+` FROM `+assignmentTables+assignmentPeople+q.text(), q.args...))
 }
 
 // Stand returns one assignment, ended or not, or [ErrNotFound].

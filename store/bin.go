@@ -31,7 +31,8 @@ type Binned struct {
 // Bin returns what can be brought back, the latest first. Assignments that ended
 // because their drill was deleted come back with it and are not listed.
 func (s *Store) Bin(ctx context.Context, page Page) ([]Binned, error) {
-	at, id := page.bound()
+	q := question{args: []any{binKeeps}, where: `at > now() - $1::interval`}
+	q.after(page, `at`, `id`)
 	return all[Binned](s.pool.Query(ctx, `
 		WITH bin AS (
 			SELECT 'drill' AS kind, d.id, coalesce(v.file#>>'{drill,name}', '') AS name, '' AS student, d.deleted_at AS at
@@ -43,7 +44,5 @@ func (s *Store) Bin(ctx context.Context, page Page) ([]Binned, error) {
 			FROM `+assignmentTables+assignmentPeople+`
 			WHERE NOT a.ended_by_drill AND d.deleted_at IS NULL AND NOT EXISTS (
 				SELECT FROM assignments o WHERE o.drill_id = a.drill_id AND o.student_id = a.student_id AND o.ended_at IS NULL))
-		SELECT kind, id, name, student, at, at + $4::interval AS until FROM bin
-		WHERE at > now() - $4::interval AND ($1::timestamptz IS NULL OR (at, id) < ($1, $2))
-		ORDER BY at DESC, id DESC LIMIT $3`, at, id, page.limit(), binKeeps))
+		SELECT kind, id, name, student, at, at + $1::interval AS until FROM bin`+q.text(), q.args...))
 }

@@ -17,18 +17,18 @@ type Block struct {
 	MadeAt time.Time
 }
 
-const selectBlocks = `SELECT id, coalesce(block->>'name', '') AS name, block, made_at FROM blocks WHERE deleted_at IS NULL`
+const selectBlocks = `SELECT id, coalesce(block->>'name', '') AS name, block, made_at FROM blocks`
 
 // Blocks returns all blocks, the latest first.
 func (s *Store) Blocks(ctx context.Context, page Page) ([]Block, error) {
-	at, id := page.bound()
-	return all[Block](s.pool.Query(ctx, selectBlocks+`
-		AND ($1::timestamptz IS NULL OR (made_at, id) < ($1, $2)) ORDER BY made_at DESC, id DESC LIMIT $3`, at, id, page.limit()))
+	q := question{where: `deleted_at IS NULL`}
+	q.after(page, `made_at`, `id`)
+	return all[Block](s.pool.Query(ctx, selectBlocks+q.text(), q.args...))
 }
 
 // Block returns one block or [ErrNotFound].
 func (s *Store) Block(ctx context.Context, id uuid.UUID) (Block, error) {
-	return one[Block](s.pool.Query(ctx, selectBlocks+` AND id = $1`, id))
+	return one[Block](s.pool.Query(ctx, selectBlocks+` WHERE deleted_at IS NULL AND id = $1`, id))
 }
 
 // AddBlock saves a new block under an id that its maker has given it. Where the id

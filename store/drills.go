@@ -42,10 +42,9 @@ const selectDrills = `
 
 // Drills returns all drills, the latest change first.
 func (s *Store) Drills(ctx context.Context, page Page) ([]Drill, error) {
-	at, id := page.bound()
-	return all[Drill](s.pool.Query(ctx, selectDrills+`
-		WHERE d.deleted_at IS NULL AND ($1::timestamptz IS NULL OR (v.saved_at, d.id) < ($1, $2))
-		ORDER BY v.saved_at DESC, d.id DESC LIMIT $3`, at, id, page.limit()))
+	q := question{where: `d.deleted_at IS NULL`}
+	q.after(page, `v.saved_at`, `d.id`)
+	return all[Drill](s.pool.Query(ctx, selectDrills+q.text(), q.args...))
 }
 
 // Drill returns one drill or [ErrNotFound].

@@ -4,6 +4,7 @@ import (
 	"encoding/base64"
 	"encoding/binary"
 	"errors"
+	"fmt"
 	"time"
 
 	"github.com/google/uuid"
@@ -25,14 +26,30 @@ func (p Page) limit() int {
 	return p.Limit
 }
 
-// bound is what the items of the page come after: the time and the id of the last
-// one, or nothing.
-func (p Page) bound() (at *time.Time, id *uuid.UUID) {
-	if p.After == nil {
-		return nil, nil
-	}
-	return &p.After.At, &p.After.ID
+// A question is the end of a statement that asks for a page: only what is asked
+// stands in it, so that the database finds the index for it.
+type question struct {
+	where, order string
+	args         []any
 }
+
+// and narrows the question: a column and a comparison, with what it is compared to.
+func (q *question) and(column string, to any) {
+	q.args = append(q.args, to)
+	q.where += fmt.Sprintf(` AND %s $%d`, column, len(q.args))
+}
+
+// after asks for a page of what goes by a time and an id, the latest first.
+func (q *question) after(p Page, at, id string) {
+	if p.After != nil {
+		q.args = append(q.args, p.After.At, p.After.ID)
+		q.where += fmt.Sprintf(` AND (%s, %s) < ($%d, $%d)`, at, id, len(q.args)-1, len(q.args))
+	}
+	q.args = append(q.args, p.limit())
+	q.order = fmt.Sprintf(` ORDER BY %s DESC, %s DESC LIMIT $%d`, at, id, len(q.args))
+}
+
+func (q *question) text() string { return ` WHERE ` + q.where + q.order }
 
 // A Cursor is a place in a list that goes by time, then by id.
 type Cursor struct {

@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"errors"
 	"time"
 
 	"github.com/google/uuid"
@@ -81,22 +82,15 @@ func (s *Store) TakeState(ctx context.Context, id uuid.UUID) (string, error) {
 // Takes returns takes, the latest first; of one assignment, or else of one
 // student, where these are given.
 func (s *Store) Takes(ctx context.Context, assignment, student *uuid.UUID, page Page) ([]TakeSummary, error) {
-	// Each question has its own index, which one statement for all would not use.
-	where, of := `$1::uuid IS NULL`, (*uuid.UUID)(nil)
+	q := question{where: `true`}
 	switch {
 	case assignment != nil:
-		where, of = `t.assignment_id = $1`, assignment
+		q.and(`t.assignment_id =`, *assignment)
 	case student != nil:
-		where, of = `t.student_id = $1`, student
+		q.and(`t.student_id =`, *student)
 	}
-	after := ``
-	args := []any{of, page.limit()}
-	if page.After != nil {
-		after = ` AND (t.recorded_at, t.id) < ($3, $4)`
-		args = append(args, page.After.At, page.After.ID)
-	}
-	return allByPos[TakeSummary](s.pool.Query(ctx, `SELECT `+takeColumns+` FROM `+takeTables+`
-		WHERE `+where+after+` ORDER BY t.recorded_at DESC, t.id DESC LIMIT $2`, args...))
+	q.after(page, `t.recorded_at`, `t.id`)
+	return allByPos[TakeSummary](s.pool.Query(ctx, `SELECT `+takeColumns+` FROM `+takeTables+q.text(), q.args...))
 }
 
 // A TrendTake is a take as far as progress looks at it.
@@ -112,16 +106,19 @@ type TrendTake struct {
 // them, the latest first, and the fastest tempo that was passed before the
 // earliest of them.
 func (s *Store) Trend(ctx context.Context, assignment uuid.UUID, page Page) (takes []TrendTake, passedBefore float64, err error) {
-	at, id := page.bound()
-	takes, err = allByPos[TrendTake](s.pool.Query(ctx, `
-		SELECT id, recorded_at, bpm, spread_percent, decision FROM takes
-		WHERE assignment_id = $1 AND state = 'measured' AND ($2::timestamptz IS NULL OR (recorded_at, id) < ($2, $3))
-		ORDER BY recorded_at DESC, id DESC LIMIT $4`, assignment, at, id, page.limit()))
+	q := question{where: `state = 'measured'`}
+	q.and(`assignment_id =`, assignment)
+	q.after(page, `recorded_at`, `id`)
+	takes, err = allByPos[TrendTake](s.pool.Query(ctx, `SELECT id, recorded_at, bpm, spread_percent, decision FROM takes`+q.text(), q.args...))
 	if err != nil || len(takes) == 0 {
 		return takes, 0, err
 	}
-	passedBefore, err = value[float64](s.pool.Query(ctx, `SELECT coalesce(max(bpm), 0) FROM takes WHERE assignment_id = $1 AND passed AND recorded_at < $2`,
+	passedBefore, err = value[float64](s.pool.Query(ctx, `
+		SELECT bpm FROM takes WHERE assignment_id = $1 AND passed AND recorded_at < $2 ORDER BY bpm DESC, recorded_at LIMIT 1`,
 		assignment, takes[len(takes)-1].RecordedAt))
+	if errors.Is(err, ErrNotFound) {
+		err = nil
+	}
 	return takes, passedBefore, err
 }
 

@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"strings"
+	"unicode"
 
 	"manudrill/core/bounds"
 	"manudrill/core/guitar"
@@ -94,6 +95,9 @@ func (d Drill) Check(g guitar.Guitar) Faults {
 	var faults Faults
 	if strings.TrimSpace(d.Name) == "" {
 		faults.Add("name", "Give the drill a name.")
+	}
+	if strings.ContainsFunc(d.Name, unicode.IsControl) {
+		faults.Add("name", "The name holds a line break or another character that is not seen; type it anew.")
 	}
 	d.Path.check(g, &faults)
 	d.Attacks.check(&faults)

@@ -5,6 +5,8 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
+	"unicode"
 
 	"manudrill/core/guitar"
 )
@@ -99,6 +101,26 @@ func (s Score) forgetPlaces() {
 	}
 }
 
+// longestName is how many characters of a file's title are kept.
+const longestName = 120
+
+// nameFrom makes a drill's name of a file's title.
+func nameFrom(title string) string {
+	title = strings.TrimSpace(strings.Map(func(r rune) rune {
+		if unicode.IsControl(r) {
+			return ' '
+		}
+		return r
+	}, strings.ToValidUTF8(title, "")))
+	if runes := []rune(title); len(runes) > longestName {
+		title = string(runes[:longestName])
+	}
+	if title == "" {
+		return "From a file"
+	}
+	return title
+}
+
 // free is the drill with the score's notes, before its rhythm and strokes.
 func (s Score) free() Drill {
 	p := Free{}
@@ -109,10 +131,7 @@ func (s Score) free() Drill {
 		}
 		p.Notes = append(p.Notes, FreeNote{String: n.String, Fret: n.Fret, Finger: finger, Hand: n.Hand, Attack: n.Attack})
 	}
-	name := s.Name
-	if name == "" {
-		name = "From a file"
-	}
+	name := nameFrom(s.Name)
 	d := New(name, p)
 	d.Path.Position, d.Path.Strings = p.Home()
 	d.Rhythm.Passes = max(1, s.Passes)

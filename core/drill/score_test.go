@@ -128,3 +128,13 @@ func TestAChartAsAScore(t *testing.T) {
 	assert.Equal(t, 1, s.Passes)
 	assert.Equal(t, drill.ScoreNote{Beat: 0.5, MIDI: 64, String: 3, Fret: 9, Finger: 3, Hand: drill.FrettingHand, Attack: drill.Hammer}, s.Notes[1])
 }
+
+// A file's title may be anything; a drill's name is seen, and fits.
+func TestATitleBecomesAName(t *testing.T) {
+	for title, want := range map[string]string{
+		"": "From a file", " \n ": "From a file", "two\r\nlines\x00": "two  lines", "caf\xe9": "caf",
+		strings.Repeat("ä", 500): strings.Repeat("ä", 120), "Étude 1": "Étude 1",
+	} {
+		assert.Equal(t, want, nameFrom(title), "%q", title)
+	}
+}

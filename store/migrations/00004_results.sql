@@ -44,7 +44,7 @@ DROP INDEX takes_of_assignment;
 CREATE INDEX takes_of_assignment ON takes (assignment_id, recorded_at DESC, id DESC);
 CREATE INDEX takes_of_student ON takes (student_id, recorded_at DESC, id DESC);
 CREATE INDEX takes_in_order ON takes (recorded_at DESC, id DESC);
-CREATE INDEX takes_passed ON takes (assignment_id, recorded_at) INCLUDE (bpm) WHERE passed;
+CREATE INDEX takes_passed ON takes (assignment_id, bpm DESC, recorded_at) WHERE passed;
 CREATE INDEX takes_not_measured ON takes (id) WHERE state <> 'measured';
 CREATE UNIQUE INDEX takes_once ON takes (assignment_id, content_hash);
 CREATE INDEX takes_of_version ON takes (version, assignment_id);
