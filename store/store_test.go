@@ -1,8 +1,6 @@
 package store_test
 
 import (
-	"context"
-	"fmt"
 	"os"
 	"strings"
 	"testing"
@@ -29,18 +27,7 @@ var (
 )
 
 func TestMain(m *testing.M) {
-	opened, closeStore, err := storetest.Open(context.Background(), ann, ben)
-	if err != nil {
-		fmt.Fprintln(os.Stderr, err)
-		os.Exit(1)
-	}
-	s = opened
-	code := m.Run()
-	if err := closeStore(); err != nil {
-		fmt.Fprintln(os.Stderr, err)
-		code = 1
-	}
-	os.Exit(code)
+	os.Exit(storetest.Main(m, func(opened *store.Store) { s = opened }, ann, ben))
 }
 
 func fileAt(position int) drillfile.File {

@@ -4,6 +4,8 @@ package storetest
 import (
 	"context"
 	"errors"
+	"fmt"
+	"os"
 
 	"manudrill/pgcluster"
 	"manudrill/store"
@@ -29,4 +31,21 @@ func Open(ctx context.Context, people ...store.Person) (s *store.Store, close fu
 		}
 	}
 	return s, close, nil
+}
+
+// Main runs a package's tests with one store, which use is given before they
+// begin, and returns the code to exit with.
+func Main(m interface{ Run() int }, use func(*store.Store), people ...store.Person) int {
+	opened, closeStore, err := Open(context.Background(), people...)
+	if err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		return 1
+	}
+	use(opened)
+	code := m.Run()
+	if err := closeStore(); err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		code = 1
+	}
+	return code
 }

@@ -2,7 +2,7 @@
 import { ElButton } from 'element-plus'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 
-import { problemOf, type Problem } from '../api/client'
+import { useAttempt } from '../api/attempt'
 import { fileOf, outbox } from '../audio/outbox'
 import type { Unsent } from '../audio/unsent'
 import { count, momentOf } from '../draw/words'
@@ -11,7 +11,7 @@ import ProblemNote from './ProblemNote.vue'
 
 /** The recordings on this device that the server does not have yet. */
 const props = defineProps<{ assignmentId?: string }>()
-const problem = ref<Problem>()
+const { problem, attempt } = useAttempt()
 const heard = ref<{ id: string; url: string }>()
 
 const takes = computed(() =>
@@ -25,14 +25,6 @@ const headline = computed(() => {
 onMounted(() => attempt(outbox.look))
 onBeforeUnmount(silence)
 
-async function attempt(action: () => Promise<unknown>) {
-  problem.value = undefined
-  try {
-    await action()
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  }
-}
 function stateOf(t: Unsent): string {
   if (t.refused) return t.refused.detail
   if (outbox.sending.value === t.id) return 'is being handed in …'

@@ -3,14 +3,8 @@ import { ElButton } from 'element-plus'
 import { onMounted, ref } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
 
-import {
-  answer,
-  client,
-  problemOf,
-  type Assignment,
-  type Problem,
-  type TakeSummary,
-} from '../../api/client'
+import { answer, client, type Assignment, type TakeSummary } from '../../api/client'
+import { useAttempt } from '../../api/attempt'
 import { everything, usePages } from '../../api/pages'
 import LadderBar from '../../components/LadderBar.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
@@ -20,18 +14,10 @@ import { count, dayOf } from '../../draw/words'
 
 const router = useRouter()
 const assignments = ref<Assignment[]>()
-const problem = ref<Problem>()
+const { problem, attempt } = useAttempt()
 const { items, more, first, further } = usePages<TakeSummary>((after) =>
   answer(client.GET('/takes', { params: { query: { after, limit: 25 } } })),
 )
-
-async function attempt(action: () => Promise<unknown>) {
-  try {
-    await action()
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  }
-}
 onMounted(() =>
   attempt(async () => {
     const given = everything((after) =>

@@ -3,15 +3,8 @@ import { ElButton } from 'element-plus'
 import { computed, defineAsyncComponent, onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
-import {
-  answer,
-  client,
-  problemOf,
-  type Problem,
-  type Stand,
-  type TakeSummary,
-  type Trend,
-} from '../../api/client'
+import { answer, client, type Stand, type TakeSummary, type Trend } from '../../api/client'
+import { useAttempt } from '../../api/attempt'
 import { usePages } from '../../api/pages'
 import LadderBar from '../../components/LadderBar.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
@@ -26,7 +19,7 @@ const router = useRouter()
 const stand = ref<Stand>()
 const trends = ref<Trend[]>([]) // the earliest part first
 const before = ref<string>()
-const problem = ref<Problem>()
+const { problem, attempt } = useAttempt()
 const path = { assignmentId: id }
 const takes = usePages<TakeSummary>((after) =>
   answer(client.GET('/takes', { params: { query: { ...path, after, limit: 25 } } })),
@@ -36,14 +29,6 @@ const trend = computed<Trend | undefined>(() => {
   const last = trends.value.at(-1)
   return last && { ...last, points: trends.value.flatMap((t) => t.points) }
 })
-
-async function attempt(action: () => Promise<unknown>) {
-  try {
-    await action()
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  }
-}
 async function draw() {
   const page = await answer(
     client.GET('/assignments/{assignmentId}/progress', {

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { ElButton } from 'element-plus'
-import { onMounted, ref } from 'vue'
+import { onMounted } from 'vue'
 import { RouterLink } from 'vue-router'
 
-import { answer, client, problemOf, type Problem, type Pupil } from '../../api/client'
+import { answer, client, type Pupil } from '../../api/client'
+import { useAttempt } from '../../api/attempt'
 import { usePages } from '../../api/pages'
 import LadderBar from '../../components/LadderBar.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
@@ -12,7 +13,7 @@ import TakeList from '../../components/TakeList.vue'
 import { count, dayOf } from '../../draw/words'
 import MeasureAll from './MeasureAll.vue'
 
-const problem = ref<Problem>()
+const { problem, attempt } = useAttempt()
 const pupils = usePages<Pupil>((after) =>
   answer(client.GET('/students', { params: { query: { after, limit: 60 } } })),
 )
@@ -21,14 +22,6 @@ const takes = usePages((after) =>
 )
 const students = pupils.items
 const latest = takes.items
-
-async function attempt(action: () => Promise<unknown>) {
-  try {
-    await action()
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  }
-}
 onMounted(() => attempt(() => Promise.all([pupils.first(), takes.first()])))
 </script>
 
