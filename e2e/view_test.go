@@ -4,6 +4,7 @@ import (
 	"os"
 	"testing"
 
+	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
@@ -34,6 +35,7 @@ func TestViewsAreAccessibleAndFitANarrowScreen(t *testing.T) {
 		{instructor, take, "Where the time goes"},
 	} {
 		p := open(t, browser.Options{Width: 390, Height: 844})
+		p.watchPolicy()
 		p.enter(v.who)
 		p.do(chromedp.Navigate(base + v.path))
 		p.see(v.see)
@@ -43,5 +45,33 @@ func TestViewsAreAccessibleAndFitANarrowScreen(t *testing.T) {
 		assert.Empty(t, faults, v.path)
 		wide := evaluate[int](p, `document.documentElement.scrollWidth`)
 		assert.LessOrEqual(t, wide, 390, "%s is wider than the screen", v.path)
+		assert.Empty(t, p.refused(), "what %s loads keeps to the policy", v.path)
 	}
+}
+
+// watchPolicy writes down what the pages would load and the content policy refuses.
+func (p page) watchPolicy() {
+	p.t.Helper()
+	_, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{
+		Source: `window.refused = []; document.addEventListener('securitypolicyviolation', e => refused.push(e.violatedDirective + ' ' + e.blockedURI))`,
+	})
+	require.NoError(p.t, err)
+}
+
+// refused is what the policy has refused on the page that is open.
+func (p page) refused() []string {
+	p.t.Helper()
+	return evaluate[[]string](p, `window.refused`)
+}
+
+// The staff brings its own font, which the policy must let through.
+func TestTheStaffKeepsToThePolicy(t *testing.T) {
+	p := open(t, browser.Options{})
+	p.watchPolicy()
+	p.enter(instructor)
+	p.do(chromedp.Navigate(base + "/drills/new"))
+	p.see("22 notes a pass")
+	p.pick("Shown as", "staff")
+	p.until("the staff is drawn", `!!document.querySelector('.staff svg path, .vf-stave, svg .vf-note')`)
+	assert.Empty(t, p.refused())
 }

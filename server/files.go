@@ -41,6 +41,7 @@ func (f *files) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 	if f.content[name] == nil {
 		name = "index.html"
 	}
+	_ = http.NewResponseController(w).SetWriteDeadline(time.Now().Add(answerTime)) // for whoever does not read on
 	h := w.Header()
 	h.Set("Cache-Control", "no-cache")
 	if strings.HasPrefix(name, "assets/") {

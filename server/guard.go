@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"io"
 	"net/http"
 	"strings"
 	"time"
@@ -57,11 +58,13 @@ func (s *Server) guard(spec []byte) (gin.HandlerFunc, error) {
 		if !isFile {
 			most = bounds.JSONBytes
 		}
+		defer letFinish(c, c.Request.Body)
 		if c.Request.ContentLength > most {
 			tell(c, tooLarge(most))
 			return
 		}
 		c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, most)
+		_ = http.NewResponseController(c.Writer).SetWriteDeadline(time.Now().Add(uploadTime)) // also for whoever does not read on
 		if !isFile {
 			end := limitTime(c)
 			defer end()
@@ -84,6 +87,24 @@ func (s *Server) guard(spec []byte) (gin.HandlerFunc, error) {
 		}
 		c.Next()
 	}, nil
+}
+
+// drained and drainTime are how much is read on, and for how long, of a body that
+// was refused.
+const (
+	drained   = 64 << 20
+	drainTime = 5 * time.Second
+)
+
+// letFinish reads on, and throws away, what is still sent of a body that was too
+// large: most clients hear the answer only once they have sent all.
+func letFinish(c *gin.Context, body io.Reader) {
+	if c.Writer.Status() != http.StatusRequestEntityTooLarge {
+		return
+	}
+	c.Writer.Flush()
+	_ = http.NewResponseController(c.Writer).SetReadDeadline(time.Now().Add(drainTime))
+	_, _ = io.CopyN(io.Discard, body, drained) // nothing depends on it
 }
 
 // limitTime gives a request without a file the time it may take.

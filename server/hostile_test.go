@@ -16,6 +16,7 @@ import (
 
 	"manudrill/api"
 	"manudrill/core/bounds"
+	"manudrill/core/drill"
 	"manudrill/memtest"
 	"manudrill/server"
 )
@@ -118,8 +119,14 @@ func TestNobodyGetsIn(t *testing.T) {
 func TestLargeBodiesAreRefused(t *testing.T) {
 	a := assigned(t, someDrill(), ann)
 	large := bytes.Repeat([]byte("[1,"), bounds.JSONBytes/2)
+	huge := strings.Repeat(" ", 20*bounds.JSONBytes) + "1"
 	memtest.AtMost(t, 24*memtest.MB, "a large body", func() {
 		p := visitor(t).fails(http.StatusRequestEntityTooLarge, http.MethodPut, "/session", jsonText(strings.Repeat(" ", bounds.JSONBytes)+"1"))
+		assert.Contains(t, p.Detail, "1 MB")
+	})
+	// Twenty times too large, it is still told why: what comes is thrown away.
+	memtest.AtMost(t, 16*memtest.MB, "twenty times too large", func() {
+		p := visitor(t).fails(http.StatusRequestEntityTooLarge, http.MethodPut, "/session", jsonText(huge))
 		assert.Contains(t, p.Detail, "1 MB")
 	})
 	for name, c := range map[string]struct {
@@ -273,4 +280,53 @@ func TestTheInterfaceIsCompressedAndAsksNoDatabase(t *testing.T) {
 		assert.Contains(t, w.Header().Get("Content-Type"), "javascript")
 	}
 	assert.Equal(t, before, kept.Pool().Stat().AcquireCount())
+}
+
+// Whoever runs the server sees what it does, and finds a request in its log.
+func TestWhatIsSeenFromOutside(t *testing.T) {
+	as(t, ann).ok(http.MethodGet, "/session", nil, nil)
+	for path, holds := range map[string]string{
+		"/healthz": "", "/readyz": "", "/metrics": `manudrill_request_seconds_count{method="GET",status="200"}`,
+	} {
+		resp, err := http.Get(base + path)
+		require.NoError(t, err)
+		raw, err := io.ReadAll(resp.Body)
+		require.NoError(t, err)
+		require.NoError(t, resp.Body.Close())
+		assert.Less(t, resp.StatusCode, 300, path)
+		assert.Contains(t, string(raw), holds)
+		assert.NotEmpty(t, resp.Header.Get("X-Request-Id"))
+	}
+}
+
+// The greatest drill that the contract lets through is looked at, or refused, soon
+// and with little memory.
+func TestTheGreatestDrillOfTheContract(t *testing.T) {
+	c := as(t, teacher)
+	fingers := []int{1, 2, 3, 4, 1, 2, 3, 4, 1, 2, 3, 4, 1, 2, 3, 4}
+	var orders, groups [][]int
+	for range 64 {
+		orders, groups = append(orders, fingers), append(groups, []int{6, 5, 4, 3, 2, 1, 6, 5, 4, 3, 2, 1, 6, 5, 4, 3})
+	}
+	patterns := map[string]drill.Pattern{
+		"orders": drill.FingerPerFret{Orders: orders}, "diagonal": drill.Diagonal{Orders: orders}, "pairs": drill.StringPair{Orders: orders},
+		"slurs": drill.SlurCombinations{Combinations: orders, Slur: drill.BothSlurs}, "trill": drill.Trill{Fingers: fingers},
+	}
+	for name, p := range patterns {
+		for _, count := range []int{1, 36, 1000} {
+			d := drill.New("great", p)
+			d.Path.Strings = slices.Repeat([]int{6}, 64)
+			d.Path.Groups, d.Path.Spread, d.Path.Back = groups, "own", drill.Mirrored
+			d.Path.Stay = drill.Stay{Count: count, Unit: drill.Times}
+			d.Path.Shift = drill.Shift{By: 1, Each: drill.EachCell, Count: count, Home: true}
+			d.Rhythm.Passes = min(count, 64)
+			memtest.Ends(t, name, func() {
+				memtest.AtMost(t, 256*memtest.MB, name, func() { c.ok(http.MethodPost, "/preview", fileOf(d), nil) })
+			})
+			d.Path.Groups, d.Path.Spread = nil, "widening"
+			memtest.Ends(t, name, func() {
+				memtest.AtMost(t, 256*memtest.MB, name, func() { c.ok(http.MethodPost, "/preview", fileOf(d), nil) })
+			})
+		}
+	}
 }

@@ -14,6 +14,7 @@ import { levelWords, placeWords, whenWords } from '../draw/notewords'
 import { noteName, signed } from '../draw/words'
 import { person } from '../session'
 import ProblemNote from './ProblemNote.vue'
+import { undoable } from './undo'
 
 /** One note of a take: what was measured, to be heard, with what is pinned to it. */
 const props = defineProps<{ take: MeasuredTake; index: number }>()
@@ -71,19 +72,19 @@ const facts = computed(() => {
 async function pin() {
   problem.value = undefined
   try {
-    comments.value = await answer(
-      client.PUT('/takes/{takeId}/comments/{commentId}', {
-        params: {
-          path: { takeId: props.take.summary.id, commentId: newId() },
-          header: { 'If-Match': 0 },
-        },
-        body: { note: props.index, text: text.value.trim() },
-      }),
-    )
+    await put(newId(), props.index, text.value.trim())
     text.value = ''
   } catch (thrown) {
     problem.value = problemOf(thrown) // the words stay in the field
   }
+}
+async function put(commentId: string, note: number, text: string) {
+  comments.value = await answer(
+    client.PUT('/takes/{takeId}/comments/{commentId}', {
+      params: { path: { takeId: props.take.summary.id, commentId }, header: { 'If-Match': 0 } },
+      body: { note, text },
+    }),
+  )
 }
 async function unpin(comment: Comment) {
   problem.value = undefined
@@ -94,6 +95,7 @@ async function unpin(comment: Comment) {
       }),
     )
     comments.value = comments.value.filter((c) => c.id !== comment.id)
+    undoable('Comment removed.', () => put(comment.id, comment.note, comment.text))
   } catch (thrown) {
     problem.value = problemOf(thrown)
   }
