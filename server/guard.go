@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"net"
 	"net/http"
 	"strings"
 	"time"
@@ -122,6 +123,10 @@ func badRequest(err error) error {
 	var large *http.MaxBytesError
 	if errors.As(err, &large) {
 		return err
+	}
+	var late net.Error
+	if errors.As(err, &late) && late.Timeout() {
+		return errLate
 	}
 	where, why := "the request", err.Error()
 	var request *openapi3filter.RequestError

@@ -48,6 +48,7 @@ var (
 	errEnded       = problem{http.StatusGone, "assignment-ended", "This drill has been taken back", "Your instructor has taken this drill back, so no take played since can be added. The old ones are kept.", nil}
 	errNotMeasured = problem{http.StatusConflict, "not-measured", "This take is not measured", "It waits to be measured, or could not be; look at it again in a moment.", nil}
 	errBrokenOff   = problem{http.StatusBadRequest, "broken-off", "The recording did not come through", "The line broke off or stood still. Nothing is lost where it was recorded; hand it in again.", nil}
+	errLate        = problem{http.StatusRequestTimeout, "late", "The request did not come through", "The line is slow or stood still. Nothing was changed; try again.", nil}
 	errOdd         = problem{http.StatusConflict, "odd-document", "This drill cannot be read", "It was saved by another version of Manudrill, which this one cannot read. It is kept as it is; update Manudrill.", nil}
 	errChanged     = problem{http.StatusPreconditionFailed, "changed", "This was changed meanwhile", "Somebody, or you in another window, has changed it since you opened it. Look at what is there now and choose.", nil}
 	errTooMany     = problem{http.StatusConflict, "too-many", "There are too many of these", "No more can be added here. Remove some that are no longer needed.", nil}

@@ -77,14 +77,11 @@ func writePattern(p Pattern) (json.RawMessage, error) {
 	if err != nil {
 		return nil, err
 	}
-	fields := map[string]json.RawMessage{}
-	if err := json.Unmarshal(own, &fields); err != nil {
-		return nil, err
+	out := fmt.Appendf(nil, `{"kind":%q`, p.Kind()) // kinds are plain words
+	if rest := own[1:]; len(rest) > 1 {
+		out = append(out, ',')
 	}
-	if fields["kind"], err = json.Marshal(p.Kind()); err != nil {
-		return nil, err
-	}
-	return json.Marshal(fields)
+	return append(out, own[1:]...), nil
 }
 
 // checkFingers says what is wrong with a choice of fretting fingers: each must
