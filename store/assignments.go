@@ -125,7 +125,7 @@ func assign(ctx context.Context, tx pgx.Tx, drill, student uuid.UUID) (uuid.UUID
 	// Locked in the order of their ids; the one that is live, or else the one that
 	// was played last, is the student's.
 	id, err := value[uuid.UUID](tx.Query(ctx, `
-		WITH had AS (SELECT * FROM assignments WHERE drill_id = $1 AND student_id = $2 ORDER BY id FOR UPDATE)
+		WITH had AS (SELECT * FROM assignments WHERE drill_id = $1 AND student_id = $2 ORDER BY id FOR NO KEY UPDATE)
 		SELECT id FROM had ORDER BY ended_at IS NULL DESC, last_take_at DESC NULLS LAST, assigned_at DESC LIMIT 1`, drill, student))
 	if err != nil {
 		return uuid.Nil, err

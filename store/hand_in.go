@@ -39,17 +39,6 @@ func (e ErrSameSound) Error() string { return fmt.Sprintf("the same recording is
 // is kept already is left as it is.
 func (s *Store) HandIn(ctx context.Context, h HandIn, also func(pgx.Tx) error) error {
 	return s.in(ctx, func(tx pgx.Tx) error {
-		drill, err := value[uuid.UUID](tx.Query(ctx, `SELECT drill_id FROM assignments WHERE id = $1`, h.AssignmentID))
-		if err != nil {
-			return err
-		}
-		// The drill first; it may have been deleted since the take was played.
-		if _, err := tx.Exec(ctx, `SELECT FROM drills WHERE id = $1 FOR SHARE`, drill); err != nil {
-			return err
-		}
-		if err := touch(ctx, tx, `UPDATE assignments SET takes = takes + 1 WHERE id = $1`, h.AssignmentID); err != nil {
-			return err
-		}
 		tag, err := tx.Exec(ctx, `
 			INSERT INTO takes (id, assignment_id, student_id, drill_name, version, bpm, source, recorded_at, seconds, chart, content_hash, state)
 			SELECT $1, a.id, a.student_id, $2, $3, $4, $5, $6, 0, $7, $8, 'waiting' FROM assignments a WHERE a.id = $9
@@ -59,9 +48,14 @@ func (s *Store) HandIn(ctx context.Context, h HandIn, also func(pgx.Tx) error) e
 			return err
 		}
 		if tag.RowsAffected() == 0 {
-			return errors.Join(errKept, s.whichIsThere(ctx, tx, h))
+			return s.whyNot(ctx, tx, h)
 		}
 		if err := putSound(ctx, tx, h.ID, h.Sound); err != nil {
+			return err
+		}
+		// Last, so that nobody waits for the sound: only now is anything locked that
+		// others want.
+		if err := touch(ctx, tx, `UPDATE assignments SET takes = takes + 1 WHERE id = $1`, h.AssignmentID); err != nil {
 			return err
 		}
 		return also(tx)
@@ -72,22 +66,22 @@ func (s *Store) HandIn(ctx context.Context, h HandIn, also func(pgx.Tx) error) e
 var errKept = errors.New("this take is kept already")
 
 // IsKept reports whether a take was not handed in because it is there already.
-func IsKept(err error) bool {
-	var same ErrSameSound
-	return errors.Is(err, errKept) && !errors.As(err, &same)
-}
+func IsKept(err error) bool { return errors.Is(err, errKept) }
 
-// whichIsThere tells the take that holds the same sound under another id, or nil
-// where it is the take itself.
-func (s *Store) whichIsThere(ctx context.Context, tx pgx.Tx, h HandIn) error {
+// whyNot tells why a take was not kept: another holds the same sound, it is there
+// itself, or there is no such assignment.
+func (s *Store) whyNot(ctx context.Context, tx pgx.Tx, h HandIn) error {
 	same, err := s.sameSound(ctx, tx, h.AssignmentID, h.ID, h.Hash)
-	if errors.Is(err, ErrNotFound) {
-		return nil
+	if err == nil {
+		return same
 	}
-	if err != nil {
+	if !errors.Is(err, ErrNotFound) {
 		return err
 	}
-	return same
+	if _, err := value[int](tx.Query(ctx, `SELECT 1 FROM takes WHERE id = $1`, h.ID)); err != nil {
+		return err
+	}
+	return errKept
 }
 
 // SameSound returns as an [ErrSameSound] the take of an assignment, other than

@@ -2,7 +2,6 @@ package store
 
 import (
 	"context"
-	"io"
 	"slices"
 	"time"
 
@@ -17,8 +16,7 @@ import (
 type Measurement struct {
 	Analysis evenness.Analysis
 	Seconds  float64
-	Listener int       // version of the listener
-	Sound    io.Reader // the recording in the form it is kept in; nil where it is so already
+	Listener int // version of the listener
 }
 
 // Result is what an analysis tells the ladder.
@@ -37,11 +35,6 @@ func (s *Store) Measured(ctx context.Context, take uuid.UUID, m Measurement) err
 		assignment, err := lockTake(ctx, tx, take)
 		if err != nil {
 			return err
-		}
-		if m.Sound != nil {
-			if err := putSound(ctx, tx, take, m.Sound); err != nil {
-				return err
-			}
 		}
 		a, result := m.Analysis, Result(m.Analysis)
 		_, err = tx.Exec(ctx, `

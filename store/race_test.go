@@ -2,6 +2,7 @@ package store_test
 
 import (
 	"errors"
+	"io"
 	"strings"
 	"sync"
 	"testing"
@@ -199,4 +200,36 @@ func inBin(t *testing.T) []uuid.UUID {
 		ids = append(ids, b.ID)
 	}
 	return ids
+}
+
+// A hand-in of which the sound comes in slowly keeps nobody waiting: neither the
+// instructor who changes the drill nor another take of it.
+func TestALongSoundHoldsNobodyUp(t *testing.T) {
+	id := added(t, store.Shelf{})
+	a, err := s.Assign(t.Context(), id, ann.ID)
+	require.NoError(t, err)
+	stand, err := s.Stand(t.Context(), a)
+	require.NoError(t, err)
+	chart, err := stand.File.Value.Drill.Chart(guitar.Standard(), 60)
+	require.NoError(t, err)
+	sound, rest := io.Pipe()
+	done := make(chan error)
+	slow := uuid.New()
+	go func() {
+		done <- s.HandIn(t.Context(), store.HandIn{
+			ID: slow, AssignmentID: a, Version: 1, BPM: 60, Source: store.File, RecordedAt: time.Now(), Chart: chart, Sound: sound, Hash: slow[:],
+		}, nothing)
+	}()
+	_, err = rest.Write([]byte("the beginning"))
+	require.NoError(t, err)
+	require.NoError(t, handIn(t, a))
+	require.NoError(t, s.ChangeDrill(t.Context(), id, 1, fileAt(9)))
+	require.NoError(t, s.Unassign(t.Context(), a))
+	_, err = s.Assign(t.Context(), id, ann.ID)
+	require.NoError(t, err)
+	require.NoError(t, rest.Close())
+	require.NoError(t, <-done)
+	stand, err = s.Stand(t.Context(), a)
+	require.NoError(t, err)
+	assert.Equal(t, 2, stand.Takes)
 }

@@ -39,6 +39,17 @@ func putSound(ctx context.Context, tx pgx.Tx, take uuid.UUID, sound io.Reader) e
 	return err
 }
 
+// KeepSound keeps the sound of a take in another form than it came in.
+func (s *Store) KeepSound(ctx context.Context, take uuid.UUID, sound io.Reader) error {
+	return s.in(ctx, func(tx pgx.Tx) error {
+		// Of two who do so at once the second waits, and does it again.
+		if _, err := value[int](tx.Query(ctx, `SELECT 1 FROM take_sounds WHERE take_id = $1 FOR UPDATE`, take)); err != nil {
+			return err
+		}
+		return putSound(ctx, tx, take, sound)
+	})
+}
+
 // A Sound is the recording of a take, read part by part as it is asked for: only
 // one part is held. It is read by one goroutine.
 type Sound struct {

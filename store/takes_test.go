@@ -160,7 +160,8 @@ func TestSoundsLieInParts(t *testing.T) {
 	_, err = sound.Seek(-1, io.SeekStart)
 	assert.Error(t, err)
 
-	require.NoError(t, s.Measured(t.Context(), take, store.Measurement{Analysis: clean(60, 1), Sound: strings.NewReader("short")}))
+	require.NoError(t, s.KeepSound(t.Context(), take, strings.NewReader("short")))
+	assert.ErrorIs(t, s.KeepSound(t.Context(), uuid.New(), strings.NewReader("x")), store.ErrNotFound)
 	sound, err = s.Sound(t.Context(), take)
 	require.NoError(t, err)
 	got, err = io.ReadAll(sound)

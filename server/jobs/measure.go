@@ -79,7 +79,11 @@ func tryToMeasure(ctx context.Context, s *store.Store, id uuid.UUID) error {
 		Seconds:  heard.Seconds, Listener: listen.Version,
 	}
 	if heard.Kind != hearing.FLAC {
-		if m.Sound, err = flac.done(); err != nil {
+		whole, err := flac.done()
+		if err != nil {
+			return err
+		}
+		if err := s.KeepSound(ctx, id, whole); err != nil {
 			return err
 		}
 	}

@@ -125,6 +125,14 @@ describe('the outbox', () => {
     expect(b.store.size).toBe(0)
   })
 
+  it('is not held up by a recording of somebody else', async () => {
+    const b = box([{}, {}], [new Problem('Not for you', 'Choose another person.', 403), 'taken'])
+    await b.outbox.run()
+    expect(b.sent).toEqual(['t0', 't1'])
+    expect([...b.store.keys()]).toEqual(['t0'])
+    expect(b.outbox.fault.value).toBeUndefined()
+  })
+
   it('gives back what was thrown away, for a day', async () => {
     const b = box([{}], [])
     await b.outbox.discard('t0')

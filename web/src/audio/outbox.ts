@@ -61,7 +61,10 @@ export function useOutbox(parts: Parts) {
     try {
       await parts.alone(async () => {
         await look()
-        for (let t = waiting.value[0]; t; t = waiting.value[0]) {
+        const passed = new Set<string>()
+        const next = () => waiting.value.find((t) => !passed.has(t.id))
+        for (let t = next(); t; t = next()) {
+          passed.add(t.id) // each once a time
           if (!(await sendOne(t))) break
           await look()
         }
@@ -91,6 +94,7 @@ export function useOutbox(parts: Parts) {
         await parts.change(t.id, { refused: { title: p.title, detail: p.detail } })
         return true
       }
+      if (p.status === 403) return true // somebody else's, who may come
       fault.value = p
       again()
       return false

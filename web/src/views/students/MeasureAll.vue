@@ -61,6 +61,9 @@ const words = computed(() => {
   border-top: var(--edge);
   padding-top: var(--s3);
 }
+.all .grow {
+  flex: 1 1 220px;
+}
 progress {
   accent-color: var(--ink);
 }
