@@ -31,14 +31,14 @@ func (s *Server) ListPupils(ctx context.Context, r api.ListPupilsRequestObject) 
 	if err != nil {
 		return nil, err
 	}
-	limit := store.MaxPage
-	if r.Params.Limit != nil {
-		limit = *r.Params.Limit
+	page, err := pageOf(nil, r.Params.Limit)
+	if err != nil {
+		return nil, err
 	}
-	got, err := s.store.Pupils(ctx, after, limit)
+	got, err := s.store.Pupils(ctx, after, page)
 	return api.ListPupils200JSONResponse{
 		Items: each(got, pupilOf),
-		Next:  nextID(got, limit, func(p store.Pupil) uuid.UUID { return p.ID }),
+		Next:  nextID(got, page.Size(), func(p store.Pupil) uuid.UUID { return p.ID }),
 	}, err
 }
 

@@ -86,7 +86,7 @@ func summaryOf(t store.TakeSummary) api.TakeSummary {
 	s := api.TakeSummary{
 		Id: t.ID, AssignmentId: t.AssignmentID, DrillName: t.DrillName, Student: personOf(t.Student),
 		Bpm: t.BPM, Source: api.Source(t.Source), Demo: t.Student.Demo, RecordedAt: t.RecordedAt, HandedInAt: t.HandedInAt,
-		State: api.TakeSummaryState(t.State), Failure: t.Failure, Listener: t.Listener,
+		State: api.TakeSummaryState(t.State), Failure: sentence(t.Failure), Listener: t.Listener,
 	}
 	if t.State != store.Measured || t.Decision == nil {
 		return s
@@ -99,6 +99,15 @@ func summaryOf(t store.TakeSummary) api.TakeSummary {
 		SpreadPercent: t.SpreadPercent, RightPercent: t.RightPercent, Decision: *t.Decision,
 	}
 	return s
+}
+
+// sentence makes one of a message; nil where there is none.
+func sentence(message *string) *string {
+	if message == nil {
+		return nil
+	}
+	text := upperFirst(*message) + "."
+	return &text
 }
 
 // takeOf is a take with what is said of it. Takes measured before a figure was

@@ -8,6 +8,7 @@ import (
 	"github.com/google/uuid"
 
 	"manudrill/api"
+	"manudrill/core/drill"
 	"manudrill/formats/drillfile"
 	"manudrill/store"
 )
@@ -106,15 +107,11 @@ func (s *Server) CopyDrill(ctx context.Context, r api.CopyDrillRequestObject) (a
 	return api.CopyDrill201JSONResponse(saved), err
 }
 
-// longestName is how many characters a drill's name may have, as the contract
-// says.
-const longestName = 120
-
 // copyName is the name of a copy.
 func copyName(name string) string {
 	const mark = " (copy)"
-	if runes := []rune(name); len(runes) > longestName-len(mark) {
-		name = string(runes[:longestName-len(mark)])
+	if runes := []rune(name); len(runes) > drill.MaxName-len(mark) {
+		name = string(runes[:drill.MaxName-len(mark)])
 	}
 	return name + mark
 }
@@ -128,9 +125,6 @@ func (s *Server) PutOnShelf(ctx context.Context, r api.PutOnShelfRequestObject) 
 	saved, err := s.saved(ctx, r.DrillId)
 	return api.PutOnShelf200JSONResponse(saved), err
 }
-
-// versionsPage is how many versions the store gives at once.
-const versionsPage = 50
 
 // ListVersions returns a drill's history.
 func (s *Server) ListVersions(ctx context.Context, r api.ListVersionsRequestObject) (api.ListVersionsResponseObject, error) {
@@ -147,7 +141,7 @@ func (s *Server) ListVersions(ctx context.Context, r api.ListVersionsRequestObje
 		err = store.ErrNotFound
 	}
 	page := api.ListVersions200JSONResponse{Items: each(versions, versionOf)}
-	if len(versions) == versionsPage {
+	if len(versions) == store.VersionsPage {
 		last := strconv.Itoa(versions[len(versions)-1].Version)
 		page.Next = &last
 	}

@@ -27,11 +27,7 @@ func pageOf(after *string, limit *int) (store.Page, error) {
 
 // next is where the page after this one begins; nil where there is none.
 func next[T any](items []T, page store.Page, place func(T) (time.Time, uuid.UUID)) *string {
-	most := store.MaxPage
-	if page.Limit > 0 {
-		most = min(most, page.Limit)
-	}
-	if len(items) < most {
+	if len(items) < page.Size() {
 		return nil
 	}
 	at, id := place(items[len(items)-1])

@@ -13,7 +13,7 @@ import (
 	"manudrill/core/bounds"
 	"manudrill/core/drill"
 	"manudrill/core/evenness"
-	"manudrill/formats/sound"
+	"manudrill/formats/hearing"
 	"manudrill/store"
 )
 
@@ -125,13 +125,8 @@ func problemOf(err error) problem {
 	case errors.As(err, new(tooOften)):
 		return errTooOften
 	}
-	for _, known := range []error{
-		sound.ErrNotSound, sound.ErrEmpty, sound.ErrCutOff, sound.ErrDamaged, sound.ErrUnsupported,
-		bounds.ErrTakeTooLong, bounds.ErrRenditionTooLong, bounds.ErrTooManyNotes,
-	} {
-		if errors.Is(err, known) {
-			return notARecording(err)
-		}
+	if hearing.IsFault(err) || errors.Is(err, bounds.ErrRenditionTooLong) {
+		return notARecording(err)
 	}
 	if p, is := databaseProblem(err); is {
 		return p

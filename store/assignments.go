@@ -82,18 +82,7 @@ func (s *Store) Assignments(ctx context.Context, student, drill *uuid.UUID, page
 
 // Stand returns one assignment, ended or not, or [ErrNotFound].
 func (s *Store) Stand(ctx context.Context, id uuid.UUID) (Stand, error) {
-	rows, err := s.pool.Query(ctx, `SELECT `+assignmentColumns+`, v.file, p.setup FROM `+assignmentTables+assignmentPeople+` WHERE a.id = $1`, id)
-	if err != nil {
-		return Stand{}, err
-	}
-	got, err := pgx.CollectRows(rows, pgx.RowToStructByPos[Stand])
-	if err == nil && len(got) == 0 {
-		err = ErrNotFound
-	}
-	if err != nil {
-		return Stand{}, err
-	}
-	return got[0], nil
+	return oneByPos[Stand](s.pool.Query(ctx, `SELECT `+assignmentColumns+`, v.file, p.setup FROM `+assignmentTables+assignmentPeople+` WHERE a.id = $1`, id))
 }
 
 // Assign gives a drill to a student and returns the assignment's id. A student who

@@ -158,6 +158,9 @@ func (s *Store) Version(ctx context.Context, id uuid.UUID, version int) (Lenient
 	return value[Lenient[drillfile.File]](s.pool.Query(ctx, `SELECT file FROM drill_versions WHERE drill_id = $1 AND version = $2`, id, version))
 }
 
+// VersionsPage is how many versions are returned at once.
+const VersionsPage = 50
+
 // Versions returns a drill's history, the newest first, before a version where
 // one is given.
 func (s *Store) Versions(ctx context.Context, id uuid.UUID, before *int) ([]Version, error) {
@@ -169,7 +172,7 @@ func (s *Store) Versions(ctx context.Context, id uuid.UUID, before *int) ([]Vers
 		             WHERE a.drill_id = v.drill_id AND a.version = v.version AND a.ended_at IS NULL ORDER BY p.name) AS students
 		FROM drill_versions v JOIN drills d ON d.id = v.drill_id
 		WHERE v.drill_id = $1 AND d.deleted_at IS NULL AND ($2::integer IS NULL OR v.version < $2)
-		ORDER BY v.version DESC LIMIT 50`, id, before))
+		ORDER BY v.version DESC LIMIT $3`, id, before, VersionsPage))
 }
 
 // PutOnShelf says where a drill stands in the library. It fails with [ErrChanged]

@@ -48,7 +48,7 @@ func (s *Store) HandIn(ctx context.Context, h HandIn, also func(pgx.Tx) error) e
 			return err
 		}
 		if tag.RowsAffected() == 0 {
-			return s.whyNot(ctx, tx, h)
+			return whyNot(ctx, tx, h)
 		}
 		if err := putSound(ctx, tx, h.ID, h.Sound); err != nil {
 			return err
@@ -70,8 +70,8 @@ func IsKept(err error) bool { return errors.Is(err, errKept) }
 
 // whyNot tells why a take was not kept: another holds the same sound, it is there
 // itself, or there is no such assignment.
-func (s *Store) whyNot(ctx context.Context, tx pgx.Tx, h HandIn) error {
-	same, err := s.sameSound(ctx, tx, h.AssignmentID, h.ID, h.Hash)
+func whyNot(ctx context.Context, tx pgx.Tx, h HandIn) error {
+	same, err := sameSound(ctx, tx, h.AssignmentID, h.ID, h.Hash)
 	if err == nil {
 		return same
 	}
@@ -84,20 +84,9 @@ func (s *Store) whyNot(ctx context.Context, tx pgx.Tx, h HandIn) error {
 	return errKept
 }
 
-// SameSound returns as an [ErrSameSound] the take of an assignment, other than
-// one, that holds a recording already, or nil.
-func (s *Store) SameSound(ctx context.Context, assignment, other uuid.UUID, hash []byte) error {
-	same, err := s.sameSound(ctx, s.pool, assignment, other, hash)
-	if errors.Is(err, ErrNotFound) {
-		return nil
-	}
-	if err != nil {
-		return err
-	}
-	return same
-}
-
-func (s *Store) sameSound(ctx context.Context, on executor, assignment, other uuid.UUID, hash []byte) (ErrSameSound, error) {
-	return oneByPos[ErrSameSound](on.Query(ctx, `SELECT id, recorded_at FROM takes WHERE assignment_id = $1 AND content_hash = $2 AND id <> $3`,
+// sameSound is the take of an assignment, other than one, that holds a recording
+// already, or [ErrNotFound].
+func sameSound(ctx context.Context, tx pgx.Tx, assignment, other uuid.UUID, hash []byte) (ErrSameSound, error) {
+	return oneByPos[ErrSameSound](tx.Query(ctx, `SELECT id, recorded_at FROM takes WHERE assignment_id = $1 AND content_hash = $2 AND id <> $3`,
 		assignment, hash, other))
 }

@@ -19,8 +19,8 @@ type Measurement struct {
 	Listener int // version of the listener
 }
 
-// Result is what an analysis tells the ladder.
-func Result(a evenness.Analysis) tempo.Result {
+// resultOf is what an analysis tells the ladder.
+func resultOf(a evenness.Analysis) tempo.Result {
 	r := tempo.Result{HeldBPM: a.Tempo.BPM, Foreign: a.Foreign, Passes: []tempo.PassFigures{}}
 	for _, p := range a.Passes {
 		r.Passes = append(r.Passes, p.PassFigures)
@@ -36,7 +36,7 @@ func (s *Store) Measured(ctx context.Context, take uuid.UUID, m Measurement) err
 		if err != nil {
 			return err
 		}
-		a, result := m.Analysis, Result(m.Analysis)
+		a, result := m.Analysis, resultOf(m.Analysis)
 		_, err = tx.Exec(ctx, `
 			UPDATE takes SET state = 'measured', failure = NULL, listener = $2, analysis = $3, seconds = $4, held_bpm = $5,
 			       notes_per_second = $6, spread_ms = $7, spread_percent = $8, right_percent = $9, is_foreign = $10, passes = $11

@@ -3,12 +3,10 @@ package store
 import (
 	"context"
 	"io"
-	"io/fs"
 	"testing"
 
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5/pgxpool"
-	"github.com/jackc/pgx/v5/stdlib"
 	"github.com/pressly/goose/v3"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -22,14 +20,10 @@ func migrateTo(t *testing.T, ctx context.Context, url string, version int64) *pg
 	t.Helper()
 	pool, err := pgxpool.New(ctx, url)
 	require.NoError(t, err)
-	dir, err := fs.Sub(migrations, "migrations")
-	require.NoError(t, err)
-	db := stdlib.OpenDBFromPool(pool)
-	defer db.Close()
-	provider, err := goose.NewProvider(goose.DialectPostgres, db, dir)
-	require.NoError(t, err)
-	_, err = provider.UpTo(ctx, version)
-	require.NoError(t, err)
+	require.NoError(t, withMigrations(pool, func(p *goose.Provider) error {
+		_, err := p.UpTo(ctx, version)
+		return err
+	}))
 	return pool
 }
 

@@ -19,7 +19,8 @@ type Page struct {
 	Limit int     // items; MaxPage where it is 0 or more than that
 }
 
-func (p Page) limit() int {
+// Size is the most items the page has.
+func (p Page) Size() int {
 	if p.Limit <= 0 || p.Limit > MaxPage {
 		return MaxPage
 	}
@@ -45,7 +46,7 @@ func (q *question) after(p Page, at, id string) {
 		q.args = append(q.args, p.After.At, p.After.ID)
 		q.where += fmt.Sprintf(` AND (%s, %s) < ($%d, $%d)`, at, id, len(q.args)-1, len(q.args))
 	}
-	q.args = append(q.args, p.limit())
+	q.args = append(q.args, p.Size())
 	q.order = fmt.Sprintf(` ORDER BY %s DESC, %s DESC LIMIT $%d`, at, id, len(q.args))
 }
 

@@ -4,7 +4,6 @@ import (
 	"context"
 
 	"github.com/google/uuid"
-	"github.com/jackc/pgx/v5"
 )
 
 // The roles a person may have.
@@ -47,18 +46,14 @@ type Pupil struct {
 	Assignments []Assignment
 }
 
-// Pupils returns students by name, after one where given, each with what is
-// assigned to them.
-func (s *Store) Pupils(ctx context.Context, after *uuid.UUID, limit int) ([]Pupil, error) {
-	rows, err := s.pool.Query(ctx, `
+// Pupils returns a page's size of students by name, after one where given, each
+// with what is assigned to them.
+func (s *Store) Pupils(ctx context.Context, after *uuid.UUID, page Page) ([]Pupil, error) {
+	return allByPos[Pupil](s.pool.Query(ctx, `
 		SELECT p.id, p.name, p.role, p.demo, array(
 			SELECT row(`+assignmentColumns+`) FROM `+assignmentTables+`
 			WHERE a.student_id = p.id AND a.ended_at IS NULL ORDER BY a.assigned_at DESC, a.id)
 		FROM people p
 		WHERE p.role = 'student' AND ($1::uuid IS NULL OR (p.name, p.id) > (SELECT name, id FROM people WHERE id = $1))
-		ORDER BY p.name, p.id LIMIT $2`, after, Page{Limit: limit}.limit())
-	if err != nil {
-		return nil, err
-	}
-	return pgx.CollectRows(rows, pgx.RowToStructByPos[Pupil])
+		ORDER BY p.name, p.id LIMIT $2`, after, page.Size()))
 }

@@ -69,9 +69,6 @@ func (s *Store) Sound(ctx context.Context, take uuid.UUID) (*Sound, error) {
 	return &Sound{ctx: ctx, store: s, take: take, size: size, held: -1}, err
 }
 
-// Size is the length in bytes.
-func (s *Sound) Size() int64 { return s.size }
-
 // Read reads on from where the sound was left.
 func (s *Sound) Read(p []byte) (int, error) {
 	if s.at >= s.size {

@@ -117,24 +117,24 @@ func touch(ctx context.Context, on executor, statement string, args ...any) erro
 
 // one reads the single row of a query into a struct by column name.
 func one[T any](rows pgx.Rows, err error) (T, error) {
-	var none T
-	if err != nil {
-		return none, err
-	}
-	got, err := pgx.CollectExactlyOneRow(rows, pgx.RowToStructByName[T])
-	if errors.Is(err, pgx.ErrNoRows) {
-		return none, ErrNotFound
-	}
-	return got, err
+	return single(rows, err, pgx.RowToStructByName[T])
+}
+
+// oneByPos reads the single row of a query into a struct by the order of columns.
+func oneByPos[T any](rows pgx.Rows, err error) (T, error) {
+	return single(rows, err, pgx.RowToStructByPos[T])
 }
 
 // value reads the single value of a query.
-func value[T any](rows pgx.Rows, err error) (T, error) {
+func value[T any](rows pgx.Rows, err error) (T, error) { return single(rows, err, pgx.RowTo[T]) }
+
+// single reads the one row of a query; where there is none it returns [ErrNotFound].
+func single[T any](rows pgx.Rows, err error, read pgx.RowToFunc[T]) (T, error) {
 	var none T
 	if err != nil {
 		return none, err
 	}
-	got, err := pgx.CollectExactlyOneRow(rows, pgx.RowTo[T])
+	got, err := pgx.CollectExactlyOneRow(rows, read)
 	if errors.Is(err, pgx.ErrNoRows) {
 		return none, ErrNotFound
 	}
@@ -143,29 +143,17 @@ func value[T any](rows pgx.Rows, err error) (T, error) {
 
 // all reads every row of a query into structs by column name.
 func all[T any](rows pgx.Rows, err error) ([]T, error) {
-	if err != nil {
-		return nil, err
-	}
-	return pgx.CollectRows(rows, pgx.RowToStructByName[T])
-}
-
-// oneByPos reads the single row of a query into a struct by the order of columns.
-func oneByPos[T any](rows pgx.Rows, err error) (T, error) {
-	var none T
-	if err != nil {
-		return none, err
-	}
-	got, err := pgx.CollectExactlyOneRow(rows, pgx.RowToStructByPos[T])
-	if errors.Is(err, pgx.ErrNoRows) {
-		return none, ErrNotFound
-	}
-	return got, err
+	return every(rows, err, pgx.RowToStructByName[T])
 }
 
 // allByPos reads every row of a query into structs by the order of columns.
 func allByPos[T any](rows pgx.Rows, err error) ([]T, error) {
+	return every(rows, err, pgx.RowToStructByPos[T])
+}
+
+func every[T any](rows pgx.Rows, err error, read pgx.RowToFunc[T]) ([]T, error) {
 	if err != nil {
 		return nil, err
 	}
-	return pgx.CollectRows(rows, pgx.RowToStructByPos[T])
+	return pgx.CollectRows(rows, read)
 }

@@ -113,9 +113,8 @@ func (l *locked) Write(b []byte) (int, error) {
 	return l.to.Write(b)
 }
 
-// serving starts the server and waits for its address.
+// servingOn starts the server and waits for its address.
 func servingOn(t *testing.T, data string) *process {
-	t.Helper()
 	t.Helper()
 	return begin(t, data, nil, "serve", "--listen", "127.0.0.1:0").serves()
 }

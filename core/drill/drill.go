@@ -11,6 +11,9 @@ import (
 	"manudrill/core/guitar"
 )
 
+// MaxName is the most characters a drill's name may have.
+const MaxName = 120
+
 // MaxNotes is the most notes a take may have, all passes together.
 const MaxNotes = 4000
 

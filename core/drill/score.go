@@ -101,9 +101,6 @@ func (s Score) forgetPlaces() {
 	}
 }
 
-// longestName is how many characters of a file's title are kept.
-const longestName = 120
-
 // nameFrom makes a drill's name of a file's title.
 func nameFrom(title string) string {
 	title = strings.TrimSpace(strings.Map(func(r rune) rune {
@@ -112,8 +109,8 @@ func nameFrom(title string) string {
 		}
 		return r
 	}, strings.ToValidUTF8(title, "")))
-	if runes := []rune(title); len(runes) > longestName {
-		title = string(runes[:longestName])
+	if runes := []rune(title); len(runes) > MaxName {
+		title = string(runes[:MaxName])
 	}
 	if title == "" {
 		return "From a file"

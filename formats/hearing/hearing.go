@@ -8,6 +8,7 @@ import (
 	"context"
 	"errors"
 	"io"
+	"slices"
 
 	"manudrill/core/bounds"
 	"manudrill/core/listen"
@@ -49,6 +50,19 @@ func KindOf(start []byte) (Kind, error) {
 		return WAV, nil
 	}
 	return "", sound.ErrNotSound
+}
+
+// faults are the ways in which a file can fail to be a take.
+var faults = []error{
+	sound.ErrNotSound, sound.ErrEmpty, sound.ErrDamaged, sound.ErrCutOff, sound.ErrUnsupported,
+	midifile.ErrNotMIDI, midifile.ErrCutOff, midifile.ErrNoNotes, midifile.ErrFrames,
+	bounds.ErrTakeTooLong, bounds.ErrTooManyNotes, bounds.ErrDocumentTooLarge,
+}
+
+// IsFault reports whether an error lies in the file that was heard, and not in the
+// hearing: to hear it again would find it again.
+func IsFault(err error) bool {
+	return slices.ContainsFunc(faults, func(fault error) bool { return errors.Is(err, fault) })
 }
 
 // Heard is what was heard in a take.

@@ -6,19 +6,14 @@ import (
 	"fmt"
 	"io"
 	"os"
-	"strings"
-	"unicode"
-	"unicode/utf8"
 
 	"github.com/google/uuid"
 
-	"manudrill/core/bounds"
 	"manudrill/core/compare"
 	"manudrill/core/evenness"
 	"manudrill/core/listen"
 	"manudrill/core/simulate"
 	"manudrill/formats/hearing"
-	"manudrill/formats/midifile"
 	"manudrill/formats/sound"
 	"manudrill/store"
 )
@@ -26,23 +21,13 @@ import (
 // errNoNotes says that nothing was heard.
 var errNoNotes = errors.New("no notes were heard in the recording; check that the right microphone is chosen, move it closer to the guitar, and play again")
 
-// theTakes are the faults that lie in a take and not in the program: trying again
-// would find them again.
-var theTakes = []error{
-	errNoNotes, bounds.ErrTakeTooLong, bounds.ErrTooManyNotes, bounds.ErrDocumentTooLarge,
-	sound.ErrNotSound, sound.ErrEmpty, sound.ErrDamaged, sound.ErrCutOff, sound.ErrUnsupported,
-	midifile.ErrNotMIDI, midifile.ErrCutOff, midifile.ErrNoNotes, midifile.ErrFrames,
-}
-
 // Measure listens to a take, judges it and keeps what was found; its sound is kept
 // as FLAC from then on. A take that cannot be measured keeps why, which is no
 // error.
 func Measure(ctx context.Context, s *store.Store, take uuid.UUID) error {
 	err := tryToMeasure(ctx, s, take)
-	for _, fault := range theTakes {
-		if errors.Is(err, fault) {
-			return s.Failed(ctx, take, upperFirst(err.Error())+".")
-		}
+	if errors.Is(err, errNoNotes) || hearing.IsFault(err) {
+		return s.Failed(ctx, take, err.Error())
 	}
 	return err
 }
@@ -132,9 +117,4 @@ func (c *converter) done() (io.Reader, error) {
 	}
 	_, err := c.to.Seek(0, io.SeekStart)
 	return c.to, err
-}
-
-func upperFirst(s string) string {
-	r, size := utf8.DecodeRuneInString(s)
-	return strings.TrimSuffix(string(unicode.ToUpper(r))+s[size:], ".")
 }

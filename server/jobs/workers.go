@@ -145,7 +145,7 @@ type faults struct{ store *store.Store }
 
 // ourFault is what a take says that a fault of the program kept from being
 // measured.
-const ourFault = "A fault of Manudrill’s keeps this take from being measured; it is in the log. The recording is kept: measure it again after the next update."
+const ourFault = "A fault of Manudrill’s keeps this take from being measured; it is in the log. The recording is kept: measure it again after the next update"
 
 // HandleError handles what a worker returned.
 func (f *faults) HandleError(ctx context.Context, job *rivertype.JobRow, err error) *river.ErrorHandlerResult {

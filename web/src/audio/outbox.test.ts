@@ -119,6 +119,7 @@ describe('the outbox', () => {
     const b = box([{ personId: 'ann' }, { personId: 'ben' }], [])
     await b.outbox.for('ben')
     expect(b.sent).toEqual(['t1'])
+    expect(b.outbox.all.value).toEqual([])
     await b.outbox.for(undefined)
     expect(b.sent).toEqual(['t1'])
     await b.outbox.for('ann')
@@ -131,6 +132,9 @@ describe('the outbox', () => {
     expect(b.sent).toEqual(['t0', 't1'])
     expect([...b.store.keys()]).toEqual(['t0'])
     expect(b.outbox.fault.value).toBeUndefined()
+    expect(b.outbox.all.value).toEqual([]) // theirs to hear and to decide on
+    await b.outbox.for('whose it is')
+    expect(b.store.size).toBe(0)
   })
 
   it('gives back what was thrown away, for a day', async () => {

@@ -41,14 +41,18 @@ export function useOutbox(parts: Parts) {
   const sending = ref<string>()
   const fault = shallowRef<Problem>()
   const heard = new Map<string, (take: Take) => void>()
-  let who: string | undefined
+  const who = ref<string>()
+  /** Those of old that the server says are somebody else's. */
+  const others = shallowRef(new Set<string>())
   let failures = 0
   let running = false
 
-  const mine = (t: Unsent) => t.personId === undefined || t.personId === who
-  const kept = computed(() => all.value.filter((t) => !t.discardedAt))
+  const mine = (t: Unsent) =>
+    t.personId === undefined ? !others.value.has(t.id) : t.personId === who.value
+  /** Those of whoever is here: the others are theirs to hear and to decide on. */
+  const kept = computed(() => all.value.filter((t) => !t.discardedAt && mine(t)))
   /** Those that go by themselves. */
-  const waiting = computed(() => kept.value.filter((t) => t.whole && !t.refused && mine(t)))
+  const waiting = computed(() => kept.value.filter((t) => t.whole && !t.refused))
 
   async function look() {
     all.value = await parts.takes()
@@ -61,10 +65,7 @@ export function useOutbox(parts: Parts) {
     try {
       await parts.alone(async () => {
         await look()
-        const passed = new Set<string>()
-        const next = () => waiting.value.find((t) => !passed.has(t.id))
-        for (let t = next(); t; t = next()) {
-          passed.add(t.id) // each once a time
+        for (let t = waiting.value[0]; t; t = waiting.value[0]) {
           if (!(await sendOne(t))) break
           await look()
         }
@@ -94,7 +95,10 @@ export function useOutbox(parts: Parts) {
         await parts.change(t.id, { refused: { title: p.title, detail: p.detail } })
         return true
       }
-      if (p.status === 403) return true // somebody else's, who may come
+      if (p.status === 403) {
+        others.value = new Set([...others.value, t.id])
+        return true
+      }
       fault.value = p
       again()
       return false
@@ -117,7 +121,8 @@ export function useOutbox(parts: Parts) {
     run,
     /** Says who is here: recordings of others wait for them. */
     for: (personId: string | undefined) => {
-      who = personId
+      who.value = personId
+      others.value = new Set()
       return run()
     },
     /** Hands a recording in, also one that was refused or broken off; tells when it is there. */

@@ -440,16 +440,8 @@ useShortcuts(
 .state {
   flex: 1 1 120px;
 }
-.link {
-  border: 0;
-  background: none;
-  padding: 0;
+.state .link {
   margin-left: var(--s2);
-  font: inherit;
-  color: inherit;
-  text-decoration: underline;
-  text-underline-offset: 3px;
-  cursor: pointer;
 }
 .halves {
   display: grid;

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { ElButton } from 'element-plus'
 import { onBeforeUnmount, onMounted, ref } from 'vue'
-import { RouterLink, useRoute } from 'vue-router'
+import { useRoute } from 'vue-router'
 
 import { useAttempt } from '../../api/attempt'
 import { isMeasured, type Take } from '../../api/client'
 import { getTake, measureAgain, settled } from '../../api/takes'
 import ProblemNote from '../../components/ProblemNote.vue'
 import SoundBar from '../../components/SoundBar.vue'
-import { momentOf, sourceNames } from '../../draw/words'
+import TakeHead from './TakeHead.vue'
 import TakeReport from './TakeReport.vue'
 
 const id = String(useRoute().params.id)
@@ -49,19 +49,9 @@ function again() {
       @measure-again="again"
     />
     <template v-else-if="take">
-      <div class="row head">
-        <div class="grow">
-          <h1>{{ take.summary.drillName }}</h1>
-          <p class="quiet">
-            {{ take.summary.student.name }}, {{ momentOf(take.summary.recordedAt) }}, at
-            {{ take.summary.bpm }} bpm, {{ sourceNames[take.summary.source] }}.
-            <RouterLink :to="`/progress/${take.summary.assignmentId}`"
-              >All takes of this drill</RouterLink
-            >
-          </p>
-        </div>
+      <TakeHead :summary="take.summary">
         <SoundBar :src="`/api/takes/${id}/sound`" />
-      </div>
+      </TakeHead>
       <section v-if="take.summary.state === 'waiting'" class="sheet stack" role="status">
         <h2>Listening to every note …</h2>
         <p>

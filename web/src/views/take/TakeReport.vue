@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { RouterLink } from 'vue-router'
 
 import type { MeasuredTake } from '../../api/client'
 import AdvicePanel from '../../components/AdvicePanel.vue'
@@ -16,7 +15,7 @@ import TakeFigures from '../../components/TakeFigures.vue'
 import ThirdsTable from '../../components/ThirdsTable.vue'
 import TimeLine from '../../components/TimeLine.vue'
 import { passRows } from '../../draw/noterows'
-import { momentOf, sourceNames } from '../../draw/words'
+import TakeHead from './TakeHead.vue'
 
 /** Everything that was measured in a take. */
 const props = defineProps<{ take: MeasuredTake }>()
@@ -42,17 +41,8 @@ function hear(from: number) {
 
 <template>
   <div class="stack">
-    <div class="row head">
-      <div class="title">
-        <h1>{{ take.summary.drillName }}</h1>
-        <p class="quiet">
-          {{ take.summary.student.name }}, {{ momentOf(take.summary.recordedAt) }}, at
-          {{ take.summary.bpm }} bpm, {{ sourceNames[take.summary.source]
-          }}{{ take.summary.demo ? ', demo' : '' }}.
-          <RouterLink :to="`/progress/${take.summary.assignmentId}`"
-            >All takes of this drill</RouterLink
-          >
-        </p>
+    <TakeHead :summary="take.summary">
+      <template #notes>
         <p v-if="take.summary.failure" class="small quiet">
           Measured again, it could not be: {{ take.summary.failure }} What was measured before
           stays.
@@ -61,9 +51,9 @@ function hear(from: number) {
           Judged by an earlier listener.
           <button type="button" class="link" @click="emit('measureAgain')">Measure again</button>
         </p>
-      </div>
+      </template>
       <SoundBar ref="sound" v-model:at="at" :src="`/api/takes/${take.summary.id}/sound`" />
-    </div>
+    </TakeHead>
     <section class="sheet verdict">
       <StepWord :decision="take.summary.measured.decision" large />
       <p class="reason">{{ take.summary.measured.decision.reason }}</p>
@@ -164,9 +154,6 @@ function hear(from: number) {
 </template>
 
 <style scoped>
-.title {
-  flex: 1 1 320px;
-}
 .verdict {
   display: flex;
   flex-wrap: wrap;
