@@ -17,7 +17,6 @@ func database(ctx context.Context, out io.Writer) (url string, stop func(), err 
 		return url, func() {}, nil
 	}
 	dir := dataFolder()
-	fmt.Fprintf(out, "Starting PostgreSQL; its data is in %s\n", dir)
 	if err := os.MkdirAll(filepath.Dir(dir), 0o755); err != nil {
 		return "", nil, err
 	}
@@ -25,6 +24,7 @@ func database(ctx context.Context, out io.Writer) (url string, stop func(), err 
 	if err != nil {
 		return "", nil, err
 	}
+	fmt.Fprintf(out, "PostgreSQL is started; its data is in %s\n", dir)
 	return cluster.URL, func() {
 		if err := cluster.Stop(); err != nil {
 			fmt.Fprintln(os.Stderr, "manudrill: stopping PostgreSQL:", err)

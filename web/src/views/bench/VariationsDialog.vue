@@ -123,12 +123,7 @@ li {
   color: var(--ink-2);
 }
 .link {
-  border: 0;
-  background: none;
   color: var(--ink-2);
-  text-decoration: underline;
-  cursor: pointer;
-  font: inherit;
   font-size: var(--t-small);
 }
 .name {

@@ -44,16 +44,9 @@ li {
 }
 .link {
   justify-self: start;
-  border: 0;
-  background: none;
-  padding: 0;
-  font: inherit;
   font-weight: 600;
   color: var(--ink);
-  text-decoration: underline;
   text-decoration-color: var(--line-2);
-  text-underline-offset: 3px;
-  cursor: pointer;
 }
 @media (width < 700px) {
   ul {
