@@ -19,6 +19,7 @@ import (
 	"manudrill/core/simulate"
 	"manudrill/core/tempo"
 	"manudrill/formats/drillfile"
+	"manudrill/formats/roster"
 
 	"github.com/gin-gonic/gin"
 	"github.com/oapi-codegen/runtime"
@@ -46,18 +47,60 @@ func (e BinnedKind) Valid() bool {
 	}
 }
 
+// Defines values for MemberState.
+const (
+	Invited MemberState = "invited"
+	Joined  MemberState = "joined"
+	New     MemberState = "new"
+)
+
+// Valid indicates whether the value is a known member of the MemberState enum.
+func (e MemberState) Valid() bool {
+	switch e {
+	case Invited:
+		return true
+	case Joined:
+		return true
+	case New:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for NewPeoplePeopleRole.
+const (
+	NewPeoplePeopleRoleInstructor NewPeoplePeopleRole = "instructor"
+	NewPeoplePeopleRoleStudent    NewPeoplePeopleRole = "student"
+)
+
+// Valid indicates whether the value is a known member of the NewPeoplePeopleRole enum.
+func (e NewPeoplePeopleRole) Valid() bool {
+	switch e {
+	case NewPeoplePeopleRoleInstructor:
+		return true
+	case NewPeoplePeopleRoleStudent:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for PersonRole.
 const (
-	Instructor PersonRole = "instructor"
-	Student    PersonRole = "student"
+	PersonRoleInstructor PersonRole = "instructor"
+	PersonRoleOwner      PersonRole = "owner"
+	PersonRoleStudent    PersonRole = "student"
 )
 
 // Valid indicates whether the value is a known member of the PersonRole enum.
 func (e PersonRole) Valid() bool {
 	switch e {
-	case Instructor:
+	case PersonRoleInstructor:
 		return true
-	case Student:
+	case PersonRoleOwner:
+		return true
+	case PersonRoleStudent:
 		return true
 	default:
 		return false
@@ -136,6 +179,13 @@ func (e ExportParamsFormat) Valid() bool {
 	}
 }
 
+// Account defines model for Account.
+type Account struct {
+	Old      *string `json:"old,omitempty"`
+	Password string  `json:"password"`
+	SignIn   string  `json:"signIn"`
+}
+
 // Advice defines model for Advice.
 type Advice = evenness.Advice
 
@@ -177,6 +227,34 @@ type Attack = drill.Attack
 
 // Attacks defines model for Attacks.
 type Attacks = drill.Attacks
+
+// AuditLine defines model for AuditLine.
+type AuditLine struct {
+	About     string              `json:"about"`
+	Actor     string              `json:"actor"`
+	At        time.Time           `json:"at"`
+	Did       string              `json:"did"`
+	Id        openapi_types.UUID  `json:"id"`
+	StudentId *openapi_types.UUID `json:"studentId,omitempty"`
+}
+
+// AuditPage defines model for AuditPage.
+type AuditPage struct {
+	Items []AuditLine `json:"items"`
+
+	// Next Where the next page begins; none is left where it is missing
+	Next *string `json:"next,omitempty"`
+}
+
+// Beginning defines model for Beginning.
+type Beginning struct {
+	Email    *string `json:"email,omitempty"`
+	Name     string  `json:"name"`
+	Password string  `json:"password"`
+	SignIn   string  `json:"signIn"`
+	Studio   string  `json:"studio"`
+	Token    string  `json:"token"`
+}
 
 // Bench defines model for Bench.
 type Bench struct {
@@ -330,6 +408,20 @@ type FreeNote = drill.FreeNote
 // Gate defines model for Gate.
 type Gate = tempo.Gate
 
+// Group defines model for Group.
+type Group struct {
+	Id       openapi_types.UUID   `json:"id"`
+	Name     string               `json:"name"`
+	Revision int                  `json:"revision"`
+	Students []openapi_types.UUID `json:"students"`
+}
+
+// GroupChange defines model for GroupChange.
+type GroupChange struct {
+	Name     string               `json:"name"`
+	Students []openapi_types.UUID `json:"students"`
+}
+
 // Guitar defines model for Guitar.
 type Guitar = guitar.Guitar
 
@@ -342,6 +434,28 @@ type HeardNote = evenness.Note
 // HeldFinger defines model for HeldFinger.
 type HeldFinger = drill.Held
 
+// Here defines model for Here.
+type Here struct {
+	HasPassword bool   `json:"hasPassword"`
+	Person      Person `json:"person"`
+
+	// SignIn The name one signs in with; empty until one is chosen
+	SignIn string `json:"signIn"`
+	Studio string `json:"studio"`
+}
+
+// House defines model for House.
+type House struct {
+	// Begun Somebody can sign in
+	Begun bool `json:"begun"`
+
+	// Demo Anybody may be anybody of the demo
+	Demo bool `json:"demo"`
+
+	// Several There are several studios, so that one must say which
+	Several bool `json:"several"`
+}
+
 // Key defines model for Key.
 type Key = guitar.Key
 
@@ -350,6 +464,65 @@ type Ladder = tempo.Ladder
 
 // Leap defines model for Leap.
 type Leap = drill.Leapt
+
+// Letter defines model for Letter.
+type Letter struct {
+	// Failure Why it could not be sent
+	Failure   *string            `json:"failure,omitempty"`
+	Id        openapi_types.UUID `json:"id"`
+	MadeAt    time.Time          `json:"madeAt"`
+	Recipient string             `json:"recipient"`
+	SentAt    *time.Time         `json:"sentAt,omitempty"`
+	Subject   string             `json:"subject"`
+
+	// Text Empty once it was sent
+	Text string `json:"text"`
+}
+
+// LetterPage defines model for LetterPage.
+type LetterPage struct {
+	Items []Letter `json:"items"`
+
+	// Next Where the next page begins; none is left where it is missing
+	Next *string `json:"next,omitempty"`
+}
+
+// Member defines model for Member.
+type Member struct {
+	ArchivedAt *time.Time           `json:"archivedAt,omitempty"`
+	ConsentAt  *time.Time           `json:"consentAt,omitempty"`
+	ConsentBy  string               `json:"consentBy"`
+	Email      string               `json:"email"`
+	Groups     []openapi_types.UUID `json:"groups"`
+	InvitedAt  *time.Time           `json:"invitedAt,omitempty"`
+	JoinedAt   *time.Time           `json:"joinedAt,omitempty"`
+	Note       string               `json:"note"`
+	Person     Person               `json:"person"`
+
+	// RemoveAt When everything about them is deleted
+	RemoveAt *time.Time `json:"removeAt,omitempty"`
+	Revision int        `json:"revision"`
+	SignIn   string     `json:"signIn"`
+
+	// State Whether they have a code to come in by, and came in
+	State MemberState `json:"state"`
+}
+
+// MemberState Whether they have a code to come in by, and came in
+type MemberState string
+
+// MemberList defines model for MemberList.
+type MemberList struct {
+	Items []Member `json:"items"`
+}
+
+// MemberPage defines model for MemberPage.
+type MemberPage struct {
+	Items []Member `json:"items"`
+
+	// Next Where the next page begins; none is left where it is missing
+	Next *string `json:"next,omitempty"`
+}
 
 // Mend defines model for Mend.
 type Mend = drill.Mend
@@ -373,6 +546,22 @@ type Neck struct {
 	// TopFret The highest fret the hand can reach
 	TopFret int `json:"topFret"`
 }
+
+// NewPeople defines model for NewPeople.
+type NewPeople struct {
+	People []struct {
+		Email  *string               `json:"email,omitempty"`
+		Groups *[]openapi_types.UUID `json:"groups,omitempty"`
+
+		// Id Of who is added; the same id twice adds one
+		Id   openapi_types.UUID  `json:"id"`
+		Name string              `json:"name"`
+		Role NewPeoplePeopleRole `json:"role"`
+	} `json:"people"`
+}
+
+// NewPeoplePeopleRole defines model for NewPeople.People.Role.
+type NewPeoplePeopleRole string
 
 // OneString defines model for OneString.
 type OneString = drill.OneString
@@ -403,12 +592,28 @@ type Person struct {
 // PersonRole defines model for Person.Role.
 type PersonRole string
 
+// PersonChange defines model for PersonChange.
+type PersonChange struct {
+	// Consent They, or a parent, agreed to the studio keeping what it keeps
+	Consent   bool                 `json:"consent"`
+	ConsentBy string               `json:"consentBy"`
+	Email     string               `json:"email"`
+	Groups    []openapi_types.UUID `json:"groups"`
+	Name      string               `json:"name"`
+	Note      string               `json:"note"`
+}
+
 // PersonPage A part of the people of the studio
 type PersonPage struct {
 	Items []Person `json:"items"`
 
 	// Next Where the next page begins; none is left where it is missing
 	Next *string `json:"next,omitempty"`
+}
+
+// PersonalCode defines model for PersonalCode.
+type PersonalCode struct {
+	Code string `json:"code"`
 }
 
 // PlacedChord defines model for PlacedChord.
@@ -445,7 +650,7 @@ type Problem struct {
 // Pupil defines model for Pupil.
 type Pupil struct {
 	Assignments []Assignment `json:"assignments"`
-	Person      Person       `json:"person"`
+	Member      Member       `json:"member"`
 }
 
 // PupilPage A part of the students
@@ -474,8 +679,30 @@ type Remeasuring struct {
 	Total     int        `json:"total"`
 }
 
+// Reset defines model for Reset.
+type Reset struct {
+	Password string `json:"password"`
+	Token    string `json:"token"`
+}
+
+// ResetWish defines model for ResetWish.
+type ResetWish struct {
+	Name   string  `json:"name"`
+	Studio *string `json:"studio,omitempty"`
+}
+
 // Rhythm defines model for Rhythm.
 type Rhythm = drill.Rhythm
+
+// Roster defines model for Roster.
+type Roster struct {
+	Rows []roster.Row `json:"rows"`
+}
+
+// RosterText defines model for RosterText.
+type RosterText struct {
+	Text string `json:"text"`
+}
 
 // SavedBlock defines model for SavedBlock.
 type SavedBlock struct {
@@ -538,6 +765,13 @@ type Shelf struct {
 // Shift defines model for Shift.
 type Shift = drill.Shift
 
+// SignIn defines model for SignIn.
+type SignIn struct {
+	Name     string  `json:"name"`
+	Password string  `json:"password"`
+	Studio   *string `json:"studio,omitempty"`
+}
+
 // SkipArpeggio defines model for SkipArpeggio.
 type SkipArpeggio = drill.SkipArpeggio
 
@@ -563,6 +797,19 @@ type StringPair = drill.StringPair
 
 // Strokes defines model for Strokes.
 type Strokes = drill.Strokes
+
+// Studio defines model for Studio.
+type Studio struct {
+	// Handle By which it is asked for at the door where there are several
+	Handle   string `json:"handle"`
+	Name     string `json:"name"`
+	Revision int    `json:"revision"`
+}
+
+// StudioName defines model for StudioName.
+type StudioName struct {
+	Name string `json:"name"`
+}
 
 // Take defines model for Take.
 type Take struct {
@@ -638,6 +885,11 @@ type TempoStep struct {
 
 // Third defines model for Third.
 type Third = evenness.Third
+
+// Token defines model for Token.
+type Token struct {
+	Token string `json:"token"`
+}
 
 // Transition defines model for Transition.
 type Transition = evenness.Transition
@@ -759,6 +1011,13 @@ type AddTakeParams struct {
 	RecordedAt *time.Time `form:"recordedAt,omitempty" json:"recordedAt,omitempty"`
 }
 
+// ListAuditParams defines parameters for ListAudit.
+type ListAuditParams struct {
+	// After The page that comes after this; the first one where not given
+	After     *After              `form:"after,omitempty" json:"after,omitempty"`
+	StudentId *openapi_types.UUID `form:"studentId,omitempty" json:"studentId,omitempty"`
+}
+
 // ListBinParams defines parameters for ListBin.
 type ListBinParams struct {
 	// After The page that comes after this; the first one where not given
@@ -781,6 +1040,12 @@ type CreateBlockParams struct {
 
 	// Id Of what is made; the same id twice makes one
 	Id NewId `form:"id" json:"id"`
+}
+
+// ListDemoPeopleParams defines parameters for ListDemoPeople.
+type ListDemoPeopleParams struct {
+	// After The page that comes after this; the first one where not given
+	After *After `form:"after,omitempty" json:"after,omitempty"`
 }
 
 // ListDrillsParams defines parameters for ListDrills.
@@ -839,16 +1104,34 @@ type ExportParams struct {
 // ExportParamsFormat defines parameters for Export.
 type ExportParamsFormat string
 
+// PutGroupParams defines parameters for PutGroup.
+type PutGroupParams struct {
+	// IfMatch The revision that the change was made on, 0 for what is new
+	IfMatch IfMatch `json:"If-Match"`
+}
+
 // ImportParams defines parameters for Import.
 type ImportParams struct {
 	// For Whose guitar and hand it is for; one's own where not given
 	For *For `form:"for,omitempty" json:"for,omitempty"`
 }
 
+// ListLettersParams defines parameters for ListLetters.
+type ListLettersParams struct {
+	// After The page that comes after this; the first one where not given
+	After *After `form:"after,omitempty" json:"after,omitempty"`
+}
+
 // ListPeopleParams defines parameters for ListPeople.
 type ListPeopleParams struct {
 	// After The page that comes after this; the first one where not given
 	After *After `form:"after,omitempty" json:"after,omitempty"`
+}
+
+// ChangePersonParams defines parameters for ChangePerson.
+type ChangePersonParams struct {
+	// IfMatch The revision that the change was made on, 0 for what is new
+	IfMatch IfMatch `json:"If-Match"`
 }
 
 // ChangeSetupParams defines parameters for ChangeSetup.
@@ -890,11 +1173,19 @@ type EnterJSONBody struct {
 
 // ListPupilsParams defines parameters for ListPupils.
 type ListPupilsParams struct {
+	GroupId *openapi_types.UUID `form:"groupId,omitempty" json:"groupId,omitempty"`
+
 	// After The page that comes after this; the first one where not given
 	After *After `form:"after,omitempty" json:"after,omitempty"`
 
 	// Limit Items of the page
 	Limit *Limit `form:"limit,omitempty" json:"limit,omitempty"`
+}
+
+// ChangeStudioParams defines parameters for ChangeStudio.
+type ChangeStudioParams struct {
+	// IfMatch The revision that the change was made on, 0 for what is new
+	IfMatch IfMatch `json:"If-Match"`
 }
 
 // ListTakesParams defines parameters for ListTakes.
@@ -927,6 +1218,9 @@ type VaryParams struct {
 	By  Variety `form:"by" json:"by"`
 }
 
+// ChangeAccountJSONRequestBody defines body for ChangeAccount for application/json ContentType.
+type ChangeAccountJSONRequestBody = Account
+
 // AssignJSONRequestBody defines body for Assign for application/json ContentType.
 type AssignJSONRequestBody AssignJSONBody
 
@@ -948,17 +1242,50 @@ type PutOnShelfJSONRequestBody = Shelf
 // ExportJSONRequestBody defines body for Export for application/json ContentType.
 type ExportJSONRequestBody = DrillFile
 
+// PutGroupJSONRequestBody defines body for PutGroup for application/json ContentType.
+type PutGroupJSONRequestBody = GroupChange
+
+// BeginJSONRequestBody defines body for Begin for application/json ContentType.
+type BeginJSONRequestBody = Beginning
+
+// CheckOpeningJSONRequestBody defines body for CheckOpening for application/json ContentType.
+type CheckOpeningJSONRequestBody = Token
+
+// AddPeopleJSONRequestBody defines body for AddPeople for application/json ContentType.
+type AddPeopleJSONRequestBody = NewPeople
+
+// ReadPeopleJSONRequestBody defines body for ReadPeople for application/json ContentType.
+type ReadPeopleJSONRequestBody = RosterText
+
+// ChangePersonJSONRequestBody defines body for ChangePerson for application/json ContentType.
+type ChangePersonJSONRequestBody = PersonChange
+
 // ChangeSetupJSONRequestBody defines body for ChangeSetup for application/json ContentType.
 type ChangeSetupJSONRequestBody = Setup
 
 // PreviewJSONRequestBody defines body for Preview for application/json ContentType.
 type PreviewJSONRequestBody = DrillFile
 
+// AskResetJSONRequestBody defines body for AskReset for application/json ContentType.
+type AskResetJSONRequestBody = ResetWish
+
+// ResetJSONRequestBody defines body for Reset for application/json ContentType.
+type ResetJSONRequestBody = Reset
+
 // ReworkJSONRequestBody defines body for Rework for application/json ContentType.
 type ReworkJSONRequestBody ReworkJSONBody
 
+// SignInJSONRequestBody defines body for SignIn for application/json ContentType.
+type SignInJSONRequestBody = SignIn
+
 // EnterJSONRequestBody defines body for Enter for application/json ContentType.
 type EnterJSONRequestBody EnterJSONBody
+
+// ComeInJSONRequestBody defines body for ComeIn for application/json ContentType.
+type ComeInJSONRequestBody = PersonalCode
+
+// ChangeStudioJSONRequestBody defines body for ChangeStudio for application/json ContentType.
+type ChangeStudioJSONRequestBody = StudioName
 
 // PutCommentJSONRequestBody defines body for PutComment for application/json ContentType.
 type PutCommentJSONRequestBody PutCommentJSONBody
@@ -968,6 +1295,9 @@ type VaryJSONRequestBody = DrillFile
 
 // ServerInterface represents all server handlers.
 type ServerInterface interface {
+	// Choose a name and a password to sign in with; other devices are signed out
+	// (PUT /account)
+	ChangeAccount(c *gin.Context)
 	// Drills given to students; a student sees only their own
 	// (GET /assignments)
 	ListAssignments(c *gin.Context, params ListAssignmentsParams)
@@ -995,6 +1325,9 @@ type ServerInterface interface {
 	// Hand in a recording, WAV or FLAC, or what was played as a MIDI file; once answered, it is kept
 	// (PUT /assignments/{assignmentId}/takes/{takeId})
 	AddTake(c *gin.Context, assignmentId openapi_types.UUID, takeId openapi_types.UUID, params AddTakeParams)
+	// What instructors did to what is others'
+	// (GET /audit)
+	ListAudit(c *gin.Context, params ListAuditParams)
 	// What drills can be made from
 	// (GET /bench)
 	GetBench(c *gin.Context)
@@ -1016,6 +1349,9 @@ type ServerInterface interface {
 	// Bring a deleted block back
 	// (POST /blocks/{blockId}/restore)
 	RestoreBlock(c *gin.Context, blockId openapi_types.UUID)
+	// Who can be chosen at the door of the demo
+	// (GET /demo/people)
+	ListDemoPeople(c *gin.Context, params ListDemoPeopleParams)
 
 	// (GET /drills)
 	ListDrills(c *gin.Context, params ListDrillsParams)
@@ -1046,12 +1382,60 @@ type ServerInterface interface {
 	// Take a drill out in an open format
 	// (POST /export)
 	Export(c *gin.Context, params ExportParams)
+	// Groups by name
+	// (GET /groups)
+	ListGroups(c *gin.Context)
+	// Take a group away; its students stay
+	// (DELETE /groups/{groupId})
+	DeleteGroup(c *gin.Context, groupId openapi_types.UUID)
+	// Make a group or change it
+	// (PUT /groups/{groupId})
+	PutGroup(c *gin.Context, groupId openapi_types.UUID, params PutGroupParams)
+	// What whoever stands at the door must know
+	// (GET /house)
+	GetHouse(c *gin.Context)
+	// Begin a studio with a link that was printed for it
+	// (POST /house)
+	Begin(c *gin.Context)
+	// Ask whether a link can begin a studio
+	// (POST /house/opening)
+	CheckOpening(c *gin.Context)
 	// Make a drill of MusicXML, MIDI, tab text or a drill document
 	// (POST /import)
 	Import(c *gin.Context, params ImportParams)
-	// Who can be chosen at the door
+	// Letters that were written to people of the studio
+	// (GET /letters)
+	ListLetters(c *gin.Context, params ListLettersParams)
+	// Those who are here
 	// (GET /people)
 	ListPeople(c *gin.Context, params ListPeopleParams)
+	// Add some people, all or none; only the owner adds instructors
+	// (POST /people)
+	AddPeople(c *gin.Context)
+	// Those who are archived or wait to be removed
+	// (GET /people/gone)
+	ListGone(c *gin.Context)
+	// Read a pasted list or CSV and tell what is wrong with each line; nobody is added
+	// (POST /people/read)
+	ReadPeople(c *gin.Context)
+	// Delete everything about a student after a waiting time
+	// (DELETE /people/{personId})
+	RemovePerson(c *gin.Context, personId openapi_types.UUID)
+	// What the studio knows of somebody
+	// (GET /people/{personId})
+	GetPerson(c *gin.Context, personId openapi_types.UUID)
+	// Change what the studio knows of somebody
+	// (PUT /people/{personId})
+	ChangePerson(c *gin.Context, personId openapi_types.UUID, params ChangePersonParams)
+	// Take somebody off the lists and out of the house
+	// (POST /people/{personId}/archive)
+	ArchivePerson(c *gin.Context, personId openapi_types.UUID)
+	// Bring somebody back who is archived or waits to be removed
+	// (POST /people/{personId}/back)
+	BringBack(c *gin.Context, personId openapi_types.UUID)
+	// Give somebody a code to come in by; what they came in by before ends
+	// (POST /people/{personId}/code)
+	GiveCode(c *gin.Context, personId openapi_types.UUID)
 	// Somebody's guitar, hand and weights
 	// (GET /people/{personId}/setup)
 	GetSetup(c *gin.Context, personId openapi_types.UUID)
@@ -1070,6 +1454,12 @@ type ServerInterface interface {
 	// Measure all takes again, one after the other; does nothing while that is under way
 	// (POST /remeasuring)
 	Remeasure(c *gin.Context)
+	// Ask for a letter with a link to set another password
+	// (POST /resets)
+	AskReset(c *gin.Context)
+	// Set another password by the link of a letter
+	// (PUT /resets)
+	Reset(c *gin.Context)
 	// Transpose a drill, move it to other strings, or make its notes one's own
 	// (POST /rework)
 	Rework(c *gin.Context, params ReworkParams)
@@ -1079,12 +1469,30 @@ type ServerInterface interface {
 	// Who is here
 	// (GET /session)
 	GetSession(c *gin.Context)
-	// Choose who one is
+	// Sign in by name and password
+	// (POST /session)
+	SignIn(c *gin.Context)
+	// Be somebody of the demo
 	// (PUT /session)
 	Enter(c *gin.Context)
+	// Come in by a personal code
+	// (POST /session/code)
+	ComeIn(c *gin.Context)
+	// Leave on all devices
+	// (DELETE /sessions)
+	LeaveEverywhere(c *gin.Context)
 	// The students with what is assigned to them
 	// (GET /students)
 	ListPupils(c *gin.Context, params ListPupilsParams)
+	// A student with what is assigned to them
+	// (GET /students/{studentId})
+	GetPupil(c *gin.Context, studentId openapi_types.UUID)
+	// The studio
+	// (GET /studio)
+	GetStudio(c *gin.Context)
+	// Rename the studio
+	// (PUT /studio)
+	ChangeStudio(c *gin.Context, params ChangeStudioParams)
 	// Takes, the latest first; a student sees only their own
 	// (GET /takes)
 	ListTakes(c *gin.Context, params ListTakesParams)
@@ -1122,6 +1530,19 @@ type ServerInterfaceWrapper struct {
 }
 
 type MiddlewareFunc func(c *gin.Context)
+
+// ChangeAccount operation middleware
+func (siw *ServerInterfaceWrapper) ChangeAccount(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ChangeAccount(c)
+}
 
 // ListAssignments operation middleware
 func (siw *ServerInterfaceWrapper) ListAssignments(c *gin.Context) {
@@ -1434,6 +1855,41 @@ func (siw *ServerInterfaceWrapper) AddTake(c *gin.Context) {
 	siw.Handler.AddTake(c, assignmentId, takeId, params)
 }
 
+// ListAudit operation middleware
+func (siw *ServerInterfaceWrapper) ListAudit(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ListAuditParams
+
+	// ------------- Optional query parameter "after" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "after", c.Request.URL.Query(), &params.After, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter after: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "studentId" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "studentId", c.Request.URL.Query(), &params.StudentId, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListAudit(c, params)
+}
+
 // GetBench operation middleware
 func (siw *ServerInterfaceWrapper) GetBench(c *gin.Context) {
 
@@ -1617,6 +2073,33 @@ func (siw *ServerInterfaceWrapper) RestoreBlock(c *gin.Context) {
 	}
 
 	siw.Handler.RestoreBlock(c, blockId)
+}
+
+// ListDemoPeople operation middleware
+func (siw *ServerInterfaceWrapper) ListDemoPeople(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ListDemoPeopleParams
+
+	// ------------- Optional query parameter "after" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "after", c.Request.URL.Query(), &params.After, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter after: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListDemoPeople(c, params)
 }
 
 // ListDrills operation middleware
@@ -1991,6 +2474,135 @@ func (siw *ServerInterfaceWrapper) Export(c *gin.Context) {
 	siw.Handler.Export(c, params)
 }
 
+// ListGroups operation middleware
+func (siw *ServerInterfaceWrapper) ListGroups(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListGroups(c)
+}
+
+// DeleteGroup operation middleware
+func (siw *ServerInterfaceWrapper) DeleteGroup(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "groupId" -------------
+	var groupId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "groupId", c.Param("groupId"), &groupId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter groupId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.DeleteGroup(c, groupId)
+}
+
+// PutGroup operation middleware
+func (siw *ServerInterfaceWrapper) PutGroup(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "groupId" -------------
+	var groupId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "groupId", c.Param("groupId"), &groupId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter groupId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PutGroupParams
+
+	headers := c.Request.Header
+
+	// ------------- Required header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: true, Type: "integer", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = IfMatch
+
+	} else {
+		siw.ErrorHandler(c, fmt.Errorf("Header parameter If-Match is required, but not found"), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PutGroup(c, groupId, params)
+}
+
+// GetHouse operation middleware
+func (siw *ServerInterfaceWrapper) GetHouse(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetHouse(c)
+}
+
+// Begin operation middleware
+func (siw *ServerInterfaceWrapper) Begin(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.Begin(c)
+}
+
+// CheckOpening operation middleware
+func (siw *ServerInterfaceWrapper) CheckOpening(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.CheckOpening(c)
+}
+
 // Import operation middleware
 func (siw *ServerInterfaceWrapper) Import(c *gin.Context) {
 
@@ -2018,6 +2630,33 @@ func (siw *ServerInterfaceWrapper) Import(c *gin.Context) {
 	siw.Handler.Import(c, params)
 }
 
+// ListLetters operation middleware
+func (siw *ServerInterfaceWrapper) ListLetters(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ListLettersParams
+
+	// ------------- Optional query parameter "after" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "after", c.Request.URL.Query(), &params.After, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter after: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListLetters(c, params)
+}
+
 // ListPeople operation middleware
 func (siw *ServerInterfaceWrapper) ListPeople(c *gin.Context) {
 
@@ -2043,6 +2682,222 @@ func (siw *ServerInterfaceWrapper) ListPeople(c *gin.Context) {
 	}
 
 	siw.Handler.ListPeople(c, params)
+}
+
+// AddPeople operation middleware
+func (siw *ServerInterfaceWrapper) AddPeople(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AddPeople(c)
+}
+
+// ListGone operation middleware
+func (siw *ServerInterfaceWrapper) ListGone(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListGone(c)
+}
+
+// ReadPeople operation middleware
+func (siw *ServerInterfaceWrapper) ReadPeople(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ReadPeople(c)
+}
+
+// RemovePerson operation middleware
+func (siw *ServerInterfaceWrapper) RemovePerson(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "personId" -------------
+	var personId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "personId", c.Param("personId"), &personId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter personId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RemovePerson(c, personId)
+}
+
+// GetPerson operation middleware
+func (siw *ServerInterfaceWrapper) GetPerson(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "personId" -------------
+	var personId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "personId", c.Param("personId"), &personId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter personId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetPerson(c, personId)
+}
+
+// ChangePerson operation middleware
+func (siw *ServerInterfaceWrapper) ChangePerson(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "personId" -------------
+	var personId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "personId", c.Param("personId"), &personId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter personId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ChangePersonParams
+
+	headers := c.Request.Header
+
+	// ------------- Required header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: true, Type: "integer", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = IfMatch
+
+	} else {
+		siw.ErrorHandler(c, fmt.Errorf("Header parameter If-Match is required, but not found"), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ChangePerson(c, personId, params)
+}
+
+// ArchivePerson operation middleware
+func (siw *ServerInterfaceWrapper) ArchivePerson(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "personId" -------------
+	var personId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "personId", c.Param("personId"), &personId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter personId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ArchivePerson(c, personId)
+}
+
+// BringBack operation middleware
+func (siw *ServerInterfaceWrapper) BringBack(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "personId" -------------
+	var personId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "personId", c.Param("personId"), &personId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter personId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.BringBack(c, personId)
+}
+
+// GiveCode operation middleware
+func (siw *ServerInterfaceWrapper) GiveCode(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "personId" -------------
+	var personId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "personId", c.Param("personId"), &personId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter personId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GiveCode(c, personId)
 }
 
 // GetSetup operation middleware
@@ -2188,6 +3043,32 @@ func (siw *ServerInterfaceWrapper) Remeasure(c *gin.Context) {
 	siw.Handler.Remeasure(c)
 }
 
+// AskReset operation middleware
+func (siw *ServerInterfaceWrapper) AskReset(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AskReset(c)
+}
+
+// Reset operation middleware
+func (siw *ServerInterfaceWrapper) Reset(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.Reset(c)
+}
+
 // Rework operation middleware
 func (siw *ServerInterfaceWrapper) Rework(c *gin.Context) {
 
@@ -2241,6 +3122,19 @@ func (siw *ServerInterfaceWrapper) GetSession(c *gin.Context) {
 	siw.Handler.GetSession(c)
 }
 
+// SignIn operation middleware
+func (siw *ServerInterfaceWrapper) SignIn(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SignIn(c)
+}
+
 // Enter operation middleware
 func (siw *ServerInterfaceWrapper) Enter(c *gin.Context) {
 
@@ -2254,6 +3148,32 @@ func (siw *ServerInterfaceWrapper) Enter(c *gin.Context) {
 	siw.Handler.Enter(c)
 }
 
+// ComeIn operation middleware
+func (siw *ServerInterfaceWrapper) ComeIn(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ComeIn(c)
+}
+
+// LeaveEverywhere operation middleware
+func (siw *ServerInterfaceWrapper) LeaveEverywhere(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.LeaveEverywhere(c)
+}
+
 // ListPupils operation middleware
 func (siw *ServerInterfaceWrapper) ListPupils(c *gin.Context) {
 
@@ -2262,6 +3182,14 @@ func (siw *ServerInterfaceWrapper) ListPupils(c *gin.Context) {
 
 	// Parameter object where we will unmarshal all parameters from the context
 	var params ListPupilsParams
+
+	// ------------- Optional query parameter "groupId" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "groupId", c.Request.URL.Query(), &params.GroupId, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter groupId: %w", err), http.StatusBadRequest)
+		return
+	}
 
 	// ------------- Optional query parameter "after" -------------
 
@@ -2287,6 +3215,87 @@ func (siw *ServerInterfaceWrapper) ListPupils(c *gin.Context) {
 	}
 
 	siw.Handler.ListPupils(c, params)
+}
+
+// GetPupil operation middleware
+func (siw *ServerInterfaceWrapper) GetPupil(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetPupil(c, studentId)
+}
+
+// GetStudio operation middleware
+func (siw *ServerInterfaceWrapper) GetStudio(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetStudio(c)
+}
+
+// ChangeStudio operation middleware
+func (siw *ServerInterfaceWrapper) ChangeStudio(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ChangeStudioParams
+
+	headers := c.Request.Header
+
+	// ------------- Required header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: true, Type: "integer", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = IfMatch
+
+	} else {
+		siw.ErrorHandler(c, fmt.Errorf("Header parameter If-Match is required, but not found"), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ChangeStudio(c, params)
 }
 
 // ListTakes operation middleware
@@ -2640,6 +3649,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 		ErrorHandler:       errorHandler,
 	}
 
+	router.PUT(options.BaseURL+"/account", wrapper.ChangeAccount)
 	router.GET(options.BaseURL+"/assignments", wrapper.ListAssignments)
 	router.POST(options.BaseURL+"/assignments", wrapper.Assign)
 	router.DELETE(options.BaseURL+"/assignments/:assignmentId", wrapper.Unassign)
@@ -2649,6 +3659,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/assignments/:assignmentId/restore", wrapper.Reassign)
 	router.PUT(options.BaseURL+"/assignments/:assignmentId/simulated/:takeId", wrapper.SimulateTake)
 	router.PUT(options.BaseURL+"/assignments/:assignmentId/takes/:takeId", wrapper.AddTake)
+	router.GET(options.BaseURL+"/audit", wrapper.ListAudit)
 	router.GET(options.BaseURL+"/bench", wrapper.GetBench)
 	router.GET(options.BaseURL+"/bin", wrapper.ListBin)
 	router.GET(options.BaseURL+"/blocks", wrapper.ListBlocks)
@@ -2656,6 +3667,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.DELETE(options.BaseURL+"/blocks/:blockId", wrapper.DeleteBlock)
 	router.GET(options.BaseURL+"/blocks/:blockId", wrapper.GetBlock)
 	router.POST(options.BaseURL+"/blocks/:blockId/restore", wrapper.RestoreBlock)
+	router.GET(options.BaseURL+"/demo/people", wrapper.ListDemoPeople)
 	router.GET(options.BaseURL+"/drills", wrapper.ListDrills)
 	router.POST(options.BaseURL+"/drills", wrapper.CreateDrill)
 	router.DELETE(options.BaseURL+"/drills/:drillId", wrapper.DeleteDrill)
@@ -2666,19 +3678,43 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.PUT(options.BaseURL+"/drills/:drillId/shelf", wrapper.PutOnShelf)
 	router.GET(options.BaseURL+"/drills/:drillId/versions", wrapper.ListVersions)
 	router.POST(options.BaseURL+"/export", wrapper.Export)
+	router.GET(options.BaseURL+"/groups", wrapper.ListGroups)
+	router.DELETE(options.BaseURL+"/groups/:groupId", wrapper.DeleteGroup)
+	router.PUT(options.BaseURL+"/groups/:groupId", wrapper.PutGroup)
+	router.GET(options.BaseURL+"/house", wrapper.GetHouse)
+	router.POST(options.BaseURL+"/house", wrapper.Begin)
+	router.POST(options.BaseURL+"/house/opening", wrapper.CheckOpening)
 	router.POST(options.BaseURL+"/import", wrapper.Import)
+	router.GET(options.BaseURL+"/letters", wrapper.ListLetters)
 	router.GET(options.BaseURL+"/people", wrapper.ListPeople)
+	router.POST(options.BaseURL+"/people", wrapper.AddPeople)
+	router.GET(options.BaseURL+"/people/gone", wrapper.ListGone)
+	router.POST(options.BaseURL+"/people/read", wrapper.ReadPeople)
+	router.DELETE(options.BaseURL+"/people/:personId", wrapper.RemovePerson)
+	router.GET(options.BaseURL+"/people/:personId", wrapper.GetPerson)
+	router.PUT(options.BaseURL+"/people/:personId", wrapper.ChangePerson)
+	router.POST(options.BaseURL+"/people/:personId/archive", wrapper.ArchivePerson)
+	router.POST(options.BaseURL+"/people/:personId/back", wrapper.BringBack)
+	router.POST(options.BaseURL+"/people/:personId/code", wrapper.GiveCode)
 	router.GET(options.BaseURL+"/people/:personId/setup", wrapper.GetSetup)
 	router.PUT(options.BaseURL+"/people/:personId/setup", wrapper.ChangeSetup)
 	router.POST(options.BaseURL+"/preview", wrapper.Preview)
 	router.DELETE(options.BaseURL+"/remeasuring", wrapper.CancelRemeasuring)
 	router.GET(options.BaseURL+"/remeasuring", wrapper.GetRemeasuring)
 	router.POST(options.BaseURL+"/remeasuring", wrapper.Remeasure)
+	router.POST(options.BaseURL+"/resets", wrapper.AskReset)
+	router.PUT(options.BaseURL+"/resets", wrapper.Reset)
 	router.POST(options.BaseURL+"/rework", wrapper.Rework)
 	router.DELETE(options.BaseURL+"/session", wrapper.Leave)
 	router.GET(options.BaseURL+"/session", wrapper.GetSession)
+	router.POST(options.BaseURL+"/session", wrapper.SignIn)
 	router.PUT(options.BaseURL+"/session", wrapper.Enter)
+	router.POST(options.BaseURL+"/session/code", wrapper.ComeIn)
+	router.DELETE(options.BaseURL+"/sessions", wrapper.LeaveEverywhere)
 	router.GET(options.BaseURL+"/students", wrapper.ListPupils)
+	router.GET(options.BaseURL+"/students/:studentId", wrapper.GetPupil)
+	router.GET(options.BaseURL+"/studio", wrapper.GetStudio)
+	router.PUT(options.BaseURL+"/studio", wrapper.ChangeStudio)
 	router.GET(options.BaseURL+"/takes", wrapper.ListTakes)
 	router.GET(options.BaseURL+"/takes/:takeId", wrapper.GetTake)
 	router.DELETE(options.BaseURL+"/takes/:takeId/comments/:commentId", wrapper.DeleteComment)
@@ -2691,6 +3727,45 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 }
 
 type ProblemApplicationProblemPlusJSONResponse Problem
+
+type ChangeAccountRequestObject struct {
+	Body *ChangeAccountJSONRequestBody
+}
+
+type ChangeAccountResponseObject interface {
+	VisitChangeAccountResponse(w http.ResponseWriter) error
+}
+
+type ChangeAccount200JSONResponse Here
+
+func (response ChangeAccount200JSONResponse) VisitChangeAccountResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChangeAccountdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ChangeAccountdefaultApplicationProblemPlusJSONResponse) VisitChangeAccountResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
 
 type ListAssignmentsRequestObject struct {
 	Params ListAssignmentsParams
@@ -3071,6 +4146,45 @@ func (response AddTakedefaultApplicationProblemPlusJSONResponse) VisitAddTakeRes
 	return err
 }
 
+type ListAuditRequestObject struct {
+	Params ListAuditParams
+}
+
+type ListAuditResponseObject interface {
+	VisitListAuditResponse(w http.ResponseWriter) error
+}
+
+type ListAudit200JSONResponse AuditPage
+
+func (response ListAudit200JSONResponse) VisitListAuditResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListAuditdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListAuditdefaultApplicationProblemPlusJSONResponse) VisitListAuditResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type GetBenchRequestObject struct {
 }
 
@@ -3321,6 +4435,45 @@ type RestoreBlockdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response RestoreBlockdefaultApplicationProblemPlusJSONResponse) VisitRestoreBlockResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListDemoPeopleRequestObject struct {
+	Params ListDemoPeopleParams
+}
+
+type ListDemoPeopleResponseObject interface {
+	VisitListDemoPeopleResponse(w http.ResponseWriter) error
+}
+
+type ListDemoPeople200JSONResponse PersonPage
+
+func (response ListDemoPeople200JSONResponse) VisitListDemoPeopleResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListDemoPeopledefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListDemoPeopledefaultApplicationProblemPlusJSONResponse) VisitListDemoPeopleResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -3718,6 +4871,228 @@ func (response ExportdefaultApplicationProblemPlusJSONResponse) VisitExportRespo
 	return err
 }
 
+type ListGroupsRequestObject struct {
+}
+
+type ListGroupsResponseObject interface {
+	VisitListGroupsResponse(w http.ResponseWriter) error
+}
+
+type ListGroups200JSONResponse []Group
+
+func (response ListGroups200JSONResponse) VisitListGroupsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListGroupsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListGroupsdefaultApplicationProblemPlusJSONResponse) VisitListGroupsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DeleteGroupRequestObject struct {
+	GroupId openapi_types.UUID `json:"groupId"`
+}
+
+type DeleteGroupResponseObject interface {
+	VisitDeleteGroupResponse(w http.ResponseWriter) error
+}
+
+type DeleteGroup204Response struct {
+}
+
+func (response DeleteGroup204Response) VisitDeleteGroupResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DeleteGroupdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DeleteGroupdefaultApplicationProblemPlusJSONResponse) VisitDeleteGroupResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PutGroupRequestObject struct {
+	GroupId openapi_types.UUID `json:"groupId"`
+	Params  PutGroupParams
+	Body    *PutGroupJSONRequestBody
+}
+
+type PutGroupResponseObject interface {
+	VisitPutGroupResponse(w http.ResponseWriter) error
+}
+
+type PutGroup200JSONResponse []Group
+
+func (response PutGroup200JSONResponse) VisitPutGroupResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PutGroupdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PutGroupdefaultApplicationProblemPlusJSONResponse) VisitPutGroupResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetHouseRequestObject struct {
+}
+
+type GetHouseResponseObject interface {
+	VisitGetHouseResponse(w http.ResponseWriter) error
+}
+
+type GetHouse200JSONResponse House
+
+func (response GetHouse200JSONResponse) VisitGetHouseResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetHousedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetHousedefaultApplicationProblemPlusJSONResponse) VisitGetHouseResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type BeginRequestObject struct {
+	Body *BeginJSONRequestBody
+}
+
+type BeginResponseObject interface {
+	VisitBeginResponse(w http.ResponseWriter) error
+}
+
+type Begin201JSONResponse Here
+
+func (response Begin201JSONResponse) VisitBeginResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type BegindefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response BegindefaultApplicationProblemPlusJSONResponse) VisitBeginResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CheckOpeningRequestObject struct {
+	Body *CheckOpeningJSONRequestBody
+}
+
+type CheckOpeningResponseObject interface {
+	VisitCheckOpeningResponse(w http.ResponseWriter) error
+}
+
+type CheckOpening204Response struct {
+}
+
+func (response CheckOpening204Response) VisitCheckOpeningResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type CheckOpeningdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CheckOpeningdefaultApplicationProblemPlusJSONResponse) VisitCheckOpeningResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ImportRequestObject struct {
 	Params ImportParams
 	Body   io.Reader
@@ -3761,6 +5136,45 @@ func (response ImportdefaultApplicationProblemPlusJSONResponse) VisitImportRespo
 	return err
 }
 
+type ListLettersRequestObject struct {
+	Params ListLettersParams
+}
+
+type ListLettersResponseObject interface {
+	VisitListLettersResponse(w http.ResponseWriter) error
+}
+
+type ListLetters200JSONResponse LetterPage
+
+func (response ListLetters200JSONResponse) VisitListLettersResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListLettersdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListLettersdefaultApplicationProblemPlusJSONResponse) VisitListLettersResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ListPeopleRequestObject struct {
 	Params ListPeopleParams
 }
@@ -3769,7 +5183,7 @@ type ListPeopleResponseObject interface {
 	VisitListPeopleResponse(w http.ResponseWriter) error
 }
 
-type ListPeople200JSONResponse PersonPage
+type ListPeople200JSONResponse MemberPage
 
 func (response ListPeople200JSONResponse) VisitListPeopleResponse(w http.ResponseWriter) error {
 
@@ -3789,6 +5203,346 @@ type ListPeopledefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ListPeopledefaultApplicationProblemPlusJSONResponse) VisitListPeopleResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddPeopleRequestObject struct {
+	Body *AddPeopleJSONRequestBody
+}
+
+type AddPeopleResponseObject interface {
+	VisitAddPeopleResponse(w http.ResponseWriter) error
+}
+
+type AddPeople201JSONResponse MemberList
+
+func (response AddPeople201JSONResponse) VisitAddPeopleResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddPeopledefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AddPeopledefaultApplicationProblemPlusJSONResponse) VisitAddPeopleResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListGoneRequestObject struct {
+}
+
+type ListGoneResponseObject interface {
+	VisitListGoneResponse(w http.ResponseWriter) error
+}
+
+type ListGone200JSONResponse MemberList
+
+func (response ListGone200JSONResponse) VisitListGoneResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListGonedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListGonedefaultApplicationProblemPlusJSONResponse) VisitListGoneResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ReadPeopleRequestObject struct {
+	Body *ReadPeopleJSONRequestBody
+}
+
+type ReadPeopleResponseObject interface {
+	VisitReadPeopleResponse(w http.ResponseWriter) error
+}
+
+type ReadPeople200JSONResponse Roster
+
+func (response ReadPeople200JSONResponse) VisitReadPeopleResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ReadPeopledefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ReadPeopledefaultApplicationProblemPlusJSONResponse) VisitReadPeopleResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RemovePersonRequestObject struct {
+	PersonId openapi_types.UUID `json:"personId"`
+}
+
+type RemovePersonResponseObject interface {
+	VisitRemovePersonResponse(w http.ResponseWriter) error
+}
+
+type RemovePerson200JSONResponse Member
+
+func (response RemovePerson200JSONResponse) VisitRemovePersonResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RemovePersondefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RemovePersondefaultApplicationProblemPlusJSONResponse) VisitRemovePersonResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetPersonRequestObject struct {
+	PersonId openapi_types.UUID `json:"personId"`
+}
+
+type GetPersonResponseObject interface {
+	VisitGetPersonResponse(w http.ResponseWriter) error
+}
+
+type GetPerson200JSONResponse Member
+
+func (response GetPerson200JSONResponse) VisitGetPersonResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetPersondefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetPersondefaultApplicationProblemPlusJSONResponse) VisitGetPersonResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChangePersonRequestObject struct {
+	PersonId openapi_types.UUID `json:"personId"`
+	Params   ChangePersonParams
+	Body     *ChangePersonJSONRequestBody
+}
+
+type ChangePersonResponseObject interface {
+	VisitChangePersonResponse(w http.ResponseWriter) error
+}
+
+type ChangePerson200JSONResponse Member
+
+func (response ChangePerson200JSONResponse) VisitChangePersonResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChangePersondefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ChangePersondefaultApplicationProblemPlusJSONResponse) VisitChangePersonResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ArchivePersonRequestObject struct {
+	PersonId openapi_types.UUID `json:"personId"`
+}
+
+type ArchivePersonResponseObject interface {
+	VisitArchivePersonResponse(w http.ResponseWriter) error
+}
+
+type ArchivePerson204Response struct {
+}
+
+func (response ArchivePerson204Response) VisitArchivePersonResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type ArchivePersondefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ArchivePersondefaultApplicationProblemPlusJSONResponse) VisitArchivePersonResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type BringBackRequestObject struct {
+	PersonId openapi_types.UUID `json:"personId"`
+}
+
+type BringBackResponseObject interface {
+	VisitBringBackResponse(w http.ResponseWriter) error
+}
+
+type BringBack204Response struct {
+}
+
+func (response BringBack204Response) VisitBringBackResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type BringBackdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response BringBackdefaultApplicationProblemPlusJSONResponse) VisitBringBackResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GiveCodeRequestObject struct {
+	PersonId openapi_types.UUID `json:"personId"`
+}
+
+type GiveCodeResponseObject interface {
+	VisitGiveCodeResponse(w http.ResponseWriter) error
+}
+
+type GiveCode201JSONResponse PersonalCode
+
+func (response GiveCode201JSONResponse) VisitGiveCodeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GiveCodedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GiveCodedefaultApplicationProblemPlusJSONResponse) VisitGiveCodeResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -4028,6 +5782,78 @@ func (response RemeasuredefaultApplicationProblemPlusJSONResponse) VisitRemeasur
 	return err
 }
 
+type AskResetRequestObject struct {
+	Body *AskResetJSONRequestBody
+}
+
+type AskResetResponseObject interface {
+	VisitAskResetResponse(w http.ResponseWriter) error
+}
+
+type AskReset202Response struct {
+}
+
+func (response AskReset202Response) VisitAskResetResponse(w http.ResponseWriter) error {
+	w.WriteHeader(202)
+	return nil
+}
+
+type AskResetdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AskResetdefaultApplicationProblemPlusJSONResponse) VisitAskResetResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ResetRequestObject struct {
+	Body *ResetJSONRequestBody
+}
+
+type ResetResponseObject interface {
+	VisitResetResponse(w http.ResponseWriter) error
+}
+
+type Reset200JSONResponse Here
+
+func (response Reset200JSONResponse) VisitResetResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ResetdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ResetdefaultApplicationProblemPlusJSONResponse) VisitResetResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ReworkRequestObject struct {
 	Params ReworkParams
 	Body   *ReworkJSONRequestBody
@@ -4109,7 +5935,7 @@ type GetSessionResponseObject interface {
 	VisitGetSessionResponse(w http.ResponseWriter) error
 }
 
-type GetSession200JSONResponse Person
+type GetSession200JSONResponse Here
 
 func (response GetSession200JSONResponse) VisitGetSessionResponse(w http.ResponseWriter) error {
 
@@ -4140,6 +5966,45 @@ func (response GetSessiondefaultApplicationProblemPlusJSONResponse) VisitGetSess
 	return err
 }
 
+type SignInRequestObject struct {
+	Body *SignInJSONRequestBody
+}
+
+type SignInResponseObject interface {
+	VisitSignInResponse(w http.ResponseWriter) error
+}
+
+type SignIn200JSONResponse Here
+
+func (response SignIn200JSONResponse) VisitSignInResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SignIndefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SignIndefaultApplicationProblemPlusJSONResponse) VisitSignInResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type EnterRequestObject struct {
 	Body *EnterJSONRequestBody
 }
@@ -4148,7 +6013,7 @@ type EnterResponseObject interface {
 	VisitEnterResponse(w http.ResponseWriter) error
 }
 
-type Enter200JSONResponse Person
+type Enter200JSONResponse Here
 
 func (response Enter200JSONResponse) VisitEnterResponse(w http.ResponseWriter) error {
 
@@ -4168,6 +6033,77 @@ type EnterdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response EnterdefaultApplicationProblemPlusJSONResponse) VisitEnterResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ComeInRequestObject struct {
+	Body *ComeInJSONRequestBody
+}
+
+type ComeInResponseObject interface {
+	VisitComeInResponse(w http.ResponseWriter) error
+}
+
+type ComeIn200JSONResponse Here
+
+func (response ComeIn200JSONResponse) VisitComeInResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ComeIndefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ComeIndefaultApplicationProblemPlusJSONResponse) VisitComeInResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type LeaveEverywhereRequestObject struct {
+}
+
+type LeaveEverywhereResponseObject interface {
+	VisitLeaveEverywhereResponse(w http.ResponseWriter) error
+}
+
+type LeaveEverywhere204Response struct {
+}
+
+func (response LeaveEverywhere204Response) VisitLeaveEverywhereResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type LeaveEverywheredefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response LeaveEverywheredefaultApplicationProblemPlusJSONResponse) VisitLeaveEverywhereResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -4207,6 +6143,123 @@ type ListPupilsdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ListPupilsdefaultApplicationProblemPlusJSONResponse) VisitListPupilsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetPupilRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+}
+
+type GetPupilResponseObject interface {
+	VisitGetPupilResponse(w http.ResponseWriter) error
+}
+
+type GetPupil200JSONResponse Pupil
+
+func (response GetPupil200JSONResponse) VisitGetPupilResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetPupildefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetPupildefaultApplicationProblemPlusJSONResponse) VisitGetPupilResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetStudioRequestObject struct {
+}
+
+type GetStudioResponseObject interface {
+	VisitGetStudioResponse(w http.ResponseWriter) error
+}
+
+type GetStudio200JSONResponse Studio
+
+func (response GetStudio200JSONResponse) VisitGetStudioResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetStudiodefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetStudiodefaultApplicationProblemPlusJSONResponse) VisitGetStudioResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChangeStudioRequestObject struct {
+	Params ChangeStudioParams
+	Body   *ChangeStudioJSONRequestBody
+}
+
+type ChangeStudioResponseObject interface {
+	VisitChangeStudioResponse(w http.ResponseWriter) error
+}
+
+type ChangeStudio200JSONResponse Studio
+
+func (response ChangeStudio200JSONResponse) VisitChangeStudioResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChangeStudiodefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ChangeStudiodefaultApplicationProblemPlusJSONResponse) VisitChangeStudioResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -4686,6 +6739,9 @@ func (response VarydefaultApplicationProblemPlusJSONResponse) VisitVaryResponse(
 
 // StrictServerInterface represents all server handlers.
 type StrictServerInterface interface {
+	// Choose a name and a password to sign in with; other devices are signed out
+	// (PUT /account)
+	ChangeAccount(ctx context.Context, request ChangeAccountRequestObject) (ChangeAccountResponseObject, error)
 	// Drills given to students; a student sees only their own
 	// (GET /assignments)
 	ListAssignments(ctx context.Context, request ListAssignmentsRequestObject) (ListAssignmentsResponseObject, error)
@@ -4713,6 +6769,9 @@ type StrictServerInterface interface {
 	// Hand in a recording, WAV or FLAC, or what was played as a MIDI file; once answered, it is kept
 	// (PUT /assignments/{assignmentId}/takes/{takeId})
 	AddTake(ctx context.Context, request AddTakeRequestObject) (AddTakeResponseObject, error)
+	// What instructors did to what is others'
+	// (GET /audit)
+	ListAudit(ctx context.Context, request ListAuditRequestObject) (ListAuditResponseObject, error)
 	// What drills can be made from
 	// (GET /bench)
 	GetBench(ctx context.Context, request GetBenchRequestObject) (GetBenchResponseObject, error)
@@ -4734,6 +6793,9 @@ type StrictServerInterface interface {
 	// Bring a deleted block back
 	// (POST /blocks/{blockId}/restore)
 	RestoreBlock(ctx context.Context, request RestoreBlockRequestObject) (RestoreBlockResponseObject, error)
+	// Who can be chosen at the door of the demo
+	// (GET /demo/people)
+	ListDemoPeople(ctx context.Context, request ListDemoPeopleRequestObject) (ListDemoPeopleResponseObject, error)
 
 	// (GET /drills)
 	ListDrills(ctx context.Context, request ListDrillsRequestObject) (ListDrillsResponseObject, error)
@@ -4764,12 +6826,60 @@ type StrictServerInterface interface {
 	// Take a drill out in an open format
 	// (POST /export)
 	Export(ctx context.Context, request ExportRequestObject) (ExportResponseObject, error)
+	// Groups by name
+	// (GET /groups)
+	ListGroups(ctx context.Context, request ListGroupsRequestObject) (ListGroupsResponseObject, error)
+	// Take a group away; its students stay
+	// (DELETE /groups/{groupId})
+	DeleteGroup(ctx context.Context, request DeleteGroupRequestObject) (DeleteGroupResponseObject, error)
+	// Make a group or change it
+	// (PUT /groups/{groupId})
+	PutGroup(ctx context.Context, request PutGroupRequestObject) (PutGroupResponseObject, error)
+	// What whoever stands at the door must know
+	// (GET /house)
+	GetHouse(ctx context.Context, request GetHouseRequestObject) (GetHouseResponseObject, error)
+	// Begin a studio with a link that was printed for it
+	// (POST /house)
+	Begin(ctx context.Context, request BeginRequestObject) (BeginResponseObject, error)
+	// Ask whether a link can begin a studio
+	// (POST /house/opening)
+	CheckOpening(ctx context.Context, request CheckOpeningRequestObject) (CheckOpeningResponseObject, error)
 	// Make a drill of MusicXML, MIDI, tab text or a drill document
 	// (POST /import)
 	Import(ctx context.Context, request ImportRequestObject) (ImportResponseObject, error)
-	// Who can be chosen at the door
+	// Letters that were written to people of the studio
+	// (GET /letters)
+	ListLetters(ctx context.Context, request ListLettersRequestObject) (ListLettersResponseObject, error)
+	// Those who are here
 	// (GET /people)
 	ListPeople(ctx context.Context, request ListPeopleRequestObject) (ListPeopleResponseObject, error)
+	// Add some people, all or none; only the owner adds instructors
+	// (POST /people)
+	AddPeople(ctx context.Context, request AddPeopleRequestObject) (AddPeopleResponseObject, error)
+	// Those who are archived or wait to be removed
+	// (GET /people/gone)
+	ListGone(ctx context.Context, request ListGoneRequestObject) (ListGoneResponseObject, error)
+	// Read a pasted list or CSV and tell what is wrong with each line; nobody is added
+	// (POST /people/read)
+	ReadPeople(ctx context.Context, request ReadPeopleRequestObject) (ReadPeopleResponseObject, error)
+	// Delete everything about a student after a waiting time
+	// (DELETE /people/{personId})
+	RemovePerson(ctx context.Context, request RemovePersonRequestObject) (RemovePersonResponseObject, error)
+	// What the studio knows of somebody
+	// (GET /people/{personId})
+	GetPerson(ctx context.Context, request GetPersonRequestObject) (GetPersonResponseObject, error)
+	// Change what the studio knows of somebody
+	// (PUT /people/{personId})
+	ChangePerson(ctx context.Context, request ChangePersonRequestObject) (ChangePersonResponseObject, error)
+	// Take somebody off the lists and out of the house
+	// (POST /people/{personId}/archive)
+	ArchivePerson(ctx context.Context, request ArchivePersonRequestObject) (ArchivePersonResponseObject, error)
+	// Bring somebody back who is archived or waits to be removed
+	// (POST /people/{personId}/back)
+	BringBack(ctx context.Context, request BringBackRequestObject) (BringBackResponseObject, error)
+	// Give somebody a code to come in by; what they came in by before ends
+	// (POST /people/{personId}/code)
+	GiveCode(ctx context.Context, request GiveCodeRequestObject) (GiveCodeResponseObject, error)
 	// Somebody's guitar, hand and weights
 	// (GET /people/{personId}/setup)
 	GetSetup(ctx context.Context, request GetSetupRequestObject) (GetSetupResponseObject, error)
@@ -4788,6 +6898,12 @@ type StrictServerInterface interface {
 	// Measure all takes again, one after the other; does nothing while that is under way
 	// (POST /remeasuring)
 	Remeasure(ctx context.Context, request RemeasureRequestObject) (RemeasureResponseObject, error)
+	// Ask for a letter with a link to set another password
+	// (POST /resets)
+	AskReset(ctx context.Context, request AskResetRequestObject) (AskResetResponseObject, error)
+	// Set another password by the link of a letter
+	// (PUT /resets)
+	Reset(ctx context.Context, request ResetRequestObject) (ResetResponseObject, error)
 	// Transpose a drill, move it to other strings, or make its notes one's own
 	// (POST /rework)
 	Rework(ctx context.Context, request ReworkRequestObject) (ReworkResponseObject, error)
@@ -4797,12 +6913,30 @@ type StrictServerInterface interface {
 	// Who is here
 	// (GET /session)
 	GetSession(ctx context.Context, request GetSessionRequestObject) (GetSessionResponseObject, error)
-	// Choose who one is
+	// Sign in by name and password
+	// (POST /session)
+	SignIn(ctx context.Context, request SignInRequestObject) (SignInResponseObject, error)
+	// Be somebody of the demo
 	// (PUT /session)
 	Enter(ctx context.Context, request EnterRequestObject) (EnterResponseObject, error)
+	// Come in by a personal code
+	// (POST /session/code)
+	ComeIn(ctx context.Context, request ComeInRequestObject) (ComeInResponseObject, error)
+	// Leave on all devices
+	// (DELETE /sessions)
+	LeaveEverywhere(ctx context.Context, request LeaveEverywhereRequestObject) (LeaveEverywhereResponseObject, error)
 	// The students with what is assigned to them
 	// (GET /students)
 	ListPupils(ctx context.Context, request ListPupilsRequestObject) (ListPupilsResponseObject, error)
+	// A student with what is assigned to them
+	// (GET /students/{studentId})
+	GetPupil(ctx context.Context, request GetPupilRequestObject) (GetPupilResponseObject, error)
+	// The studio
+	// (GET /studio)
+	GetStudio(ctx context.Context, request GetStudioRequestObject) (GetStudioResponseObject, error)
+	// Rename the studio
+	// (PUT /studio)
+	ChangeStudio(ctx context.Context, request ChangeStudioRequestObject) (ChangeStudioResponseObject, error)
 	// Takes, the latest first; a student sees only their own
 	// (GET /takes)
 	ListTakes(ctx context.Context, request ListTakesRequestObject) (ListTakesResponseObject, error)
@@ -4887,6 +7021,37 @@ type strictHandler struct {
 	ssi         StrictServerInterface
 	middlewares []StrictMiddlewareFunc
 	options     StrictGinServerOptions
+}
+
+// ChangeAccount operation middleware
+func (sh *strictHandler) ChangeAccount(ctx *gin.Context) {
+	var request ChangeAccountRequestObject
+
+	var body ChangeAccountJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ChangeAccount(ctx, request.(ChangeAccountRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ChangeAccount")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ChangeAccountResponseObject); ok {
+		if err := validResponse.VisitChangeAccountResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
 }
 
 // ListAssignments operation middleware
@@ -5141,6 +7306,32 @@ func (sh *strictHandler) AddTake(ctx *gin.Context, assignmentId openapi_types.UU
 	}
 }
 
+// ListAudit operation middleware
+func (sh *strictHandler) ListAudit(ctx *gin.Context, params ListAuditParams) {
+	var request ListAuditRequestObject
+
+	request.Params = params
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListAudit(ctx, request.(ListAuditRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListAudit")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListAuditResponseObject); ok {
+		if err := validResponse.VisitListAuditResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // GetBench operation middleware
 func (sh *strictHandler) GetBench(ctx *gin.Context) {
 	var request GetBenchRequestObject
@@ -5321,6 +7512,32 @@ func (sh *strictHandler) RestoreBlock(ctx *gin.Context, blockId openapi_types.UU
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(RestoreBlockResponseObject); ok {
 		if err := validResponse.VisitRestoreBlockResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListDemoPeople operation middleware
+func (sh *strictHandler) ListDemoPeople(ctx *gin.Context, params ListDemoPeopleParams) {
+	var request ListDemoPeopleRequestObject
+
+	request.Params = params
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListDemoPeople(ctx, request.(ListDemoPeopleRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListDemoPeople")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListDemoPeopleResponseObject); ok {
+		if err := validResponse.VisitListDemoPeopleResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -5620,6 +7837,176 @@ func (sh *strictHandler) Export(ctx *gin.Context, params ExportParams) {
 	}
 }
 
+// ListGroups operation middleware
+func (sh *strictHandler) ListGroups(ctx *gin.Context) {
+	var request ListGroupsRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListGroups(ctx, request.(ListGroupsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListGroups")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListGroupsResponseObject); ok {
+		if err := validResponse.VisitListGroupsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// DeleteGroup operation middleware
+func (sh *strictHandler) DeleteGroup(ctx *gin.Context, groupId openapi_types.UUID) {
+	var request DeleteGroupRequestObject
+
+	request.GroupId = groupId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DeleteGroup(ctx, request.(DeleteGroupRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DeleteGroup")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(DeleteGroupResponseObject); ok {
+		if err := validResponse.VisitDeleteGroupResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// PutGroup operation middleware
+func (sh *strictHandler) PutGroup(ctx *gin.Context, groupId openapi_types.UUID, params PutGroupParams) {
+	var request PutGroupRequestObject
+
+	request.GroupId = groupId
+	request.Params = params
+
+	var body PutGroupJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.PutGroup(ctx, request.(PutGroupRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "PutGroup")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(PutGroupResponseObject); ok {
+		if err := validResponse.VisitPutGroupResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetHouse operation middleware
+func (sh *strictHandler) GetHouse(ctx *gin.Context) {
+	var request GetHouseRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetHouse(ctx, request.(GetHouseRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetHouse")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetHouseResponseObject); ok {
+		if err := validResponse.VisitGetHouseResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// Begin operation middleware
+func (sh *strictHandler) Begin(ctx *gin.Context) {
+	var request BeginRequestObject
+
+	var body BeginJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Begin(ctx, request.(BeginRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Begin")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(BeginResponseObject); ok {
+		if err := validResponse.VisitBeginResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// CheckOpening operation middleware
+func (sh *strictHandler) CheckOpening(ctx *gin.Context) {
+	var request CheckOpeningRequestObject
+
+	var body CheckOpeningJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CheckOpening(ctx, request.(CheckOpeningRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CheckOpening")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(CheckOpeningResponseObject); ok {
+		if err := validResponse.VisitCheckOpeningResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // Import operation middleware
 func (sh *strictHandler) Import(ctx *gin.Context, params ImportParams) {
 	var request ImportRequestObject
@@ -5648,6 +8035,32 @@ func (sh *strictHandler) Import(ctx *gin.Context, params ImportParams) {
 	}
 }
 
+// ListLetters operation middleware
+func (sh *strictHandler) ListLetters(ctx *gin.Context, params ListLettersParams) {
+	var request ListLettersRequestObject
+
+	request.Params = params
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListLetters(ctx, request.(ListLettersRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListLetters")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListLettersResponseObject); ok {
+		if err := validResponse.VisitListLettersResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // ListPeople operation middleware
 func (sh *strictHandler) ListPeople(ctx *gin.Context, params ListPeopleParams) {
 	var request ListPeopleRequestObject
@@ -5667,6 +8080,256 @@ func (sh *strictHandler) ListPeople(ctx *gin.Context, params ListPeopleParams) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ListPeopleResponseObject); ok {
 		if err := validResponse.VisitListPeopleResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// AddPeople operation middleware
+func (sh *strictHandler) AddPeople(ctx *gin.Context) {
+	var request AddPeopleRequestObject
+
+	var body AddPeopleJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AddPeople(ctx, request.(AddPeopleRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AddPeople")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(AddPeopleResponseObject); ok {
+		if err := validResponse.VisitAddPeopleResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListGone operation middleware
+func (sh *strictHandler) ListGone(ctx *gin.Context) {
+	var request ListGoneRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListGone(ctx, request.(ListGoneRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListGone")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListGoneResponseObject); ok {
+		if err := validResponse.VisitListGoneResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ReadPeople operation middleware
+func (sh *strictHandler) ReadPeople(ctx *gin.Context) {
+	var request ReadPeopleRequestObject
+
+	var body ReadPeopleJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ReadPeople(ctx, request.(ReadPeopleRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ReadPeople")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ReadPeopleResponseObject); ok {
+		if err := validResponse.VisitReadPeopleResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// RemovePerson operation middleware
+func (sh *strictHandler) RemovePerson(ctx *gin.Context, personId openapi_types.UUID) {
+	var request RemovePersonRequestObject
+
+	request.PersonId = personId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RemovePerson(ctx, request.(RemovePersonRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RemovePerson")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(RemovePersonResponseObject); ok {
+		if err := validResponse.VisitRemovePersonResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetPerson operation middleware
+func (sh *strictHandler) GetPerson(ctx *gin.Context, personId openapi_types.UUID) {
+	var request GetPersonRequestObject
+
+	request.PersonId = personId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetPerson(ctx, request.(GetPersonRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetPerson")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetPersonResponseObject); ok {
+		if err := validResponse.VisitGetPersonResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ChangePerson operation middleware
+func (sh *strictHandler) ChangePerson(ctx *gin.Context, personId openapi_types.UUID, params ChangePersonParams) {
+	var request ChangePersonRequestObject
+
+	request.PersonId = personId
+	request.Params = params
+
+	var body ChangePersonJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ChangePerson(ctx, request.(ChangePersonRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ChangePerson")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ChangePersonResponseObject); ok {
+		if err := validResponse.VisitChangePersonResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ArchivePerson operation middleware
+func (sh *strictHandler) ArchivePerson(ctx *gin.Context, personId openapi_types.UUID) {
+	var request ArchivePersonRequestObject
+
+	request.PersonId = personId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ArchivePerson(ctx, request.(ArchivePersonRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ArchivePerson")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ArchivePersonResponseObject); ok {
+		if err := validResponse.VisitArchivePersonResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// BringBack operation middleware
+func (sh *strictHandler) BringBack(ctx *gin.Context, personId openapi_types.UUID) {
+	var request BringBackRequestObject
+
+	request.PersonId = personId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.BringBack(ctx, request.(BringBackRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "BringBack")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(BringBackResponseObject); ok {
+		if err := validResponse.VisitBringBackResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GiveCode operation middleware
+func (sh *strictHandler) GiveCode(ctx *gin.Context, personId openapi_types.UUID) {
+	var request GiveCodeRequestObject
+
+	request.PersonId = personId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GiveCode(ctx, request.(GiveCodeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GiveCode")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GiveCodeResponseObject); ok {
+		if err := validResponse.VisitGiveCodeResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -5839,6 +8502,68 @@ func (sh *strictHandler) Remeasure(ctx *gin.Context) {
 	}
 }
 
+// AskReset operation middleware
+func (sh *strictHandler) AskReset(ctx *gin.Context) {
+	var request AskResetRequestObject
+
+	var body AskResetJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AskReset(ctx, request.(AskResetRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AskReset")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(AskResetResponseObject); ok {
+		if err := validResponse.VisitAskResetResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// Reset operation middleware
+func (sh *strictHandler) Reset(ctx *gin.Context) {
+	var request ResetRequestObject
+
+	var body ResetJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Reset(ctx, request.(ResetRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Reset")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ResetResponseObject); ok {
+		if err := validResponse.VisitResetResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // Rework operation middleware
 func (sh *strictHandler) Rework(ctx *gin.Context, params ReworkParams) {
 	var request ReworkRequestObject
@@ -5920,6 +8645,37 @@ func (sh *strictHandler) GetSession(ctx *gin.Context) {
 	}
 }
 
+// SignIn operation middleware
+func (sh *strictHandler) SignIn(ctx *gin.Context) {
+	var request SignInRequestObject
+
+	var body SignInJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SignIn(ctx, request.(SignInRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SignIn")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SignInResponseObject); ok {
+		if err := validResponse.VisitSignInResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // Enter operation middleware
 func (sh *strictHandler) Enter(ctx *gin.Context) {
 	var request EnterRequestObject
@@ -5951,6 +8707,61 @@ func (sh *strictHandler) Enter(ctx *gin.Context) {
 	}
 }
 
+// ComeIn operation middleware
+func (sh *strictHandler) ComeIn(ctx *gin.Context) {
+	var request ComeInRequestObject
+
+	var body ComeInJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ComeIn(ctx, request.(ComeInRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ComeIn")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ComeInResponseObject); ok {
+		if err := validResponse.VisitComeInResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// LeaveEverywhere operation middleware
+func (sh *strictHandler) LeaveEverywhere(ctx *gin.Context) {
+	var request LeaveEverywhereRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.LeaveEverywhere(ctx, request.(LeaveEverywhereRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "LeaveEverywhere")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(LeaveEverywhereResponseObject); ok {
+		if err := validResponse.VisitLeaveEverywhereResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // ListPupils operation middleware
 func (sh *strictHandler) ListPupils(ctx *gin.Context, params ListPupilsParams) {
 	var request ListPupilsRequestObject
@@ -5970,6 +8781,89 @@ func (sh *strictHandler) ListPupils(ctx *gin.Context, params ListPupilsParams) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ListPupilsResponseObject); ok {
 		if err := validResponse.VisitListPupilsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetPupil operation middleware
+func (sh *strictHandler) GetPupil(ctx *gin.Context, studentId openapi_types.UUID) {
+	var request GetPupilRequestObject
+
+	request.StudentId = studentId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetPupil(ctx, request.(GetPupilRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetPupil")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetPupilResponseObject); ok {
+		if err := validResponse.VisitGetPupilResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetStudio operation middleware
+func (sh *strictHandler) GetStudio(ctx *gin.Context) {
+	var request GetStudioRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetStudio(ctx, request.(GetStudioRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetStudio")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetStudioResponseObject); ok {
+		if err := validResponse.VisitGetStudioResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ChangeStudio operation middleware
+func (sh *strictHandler) ChangeStudio(ctx *gin.Context, params ChangeStudioParams) {
+	var request ChangeStudioRequestObject
+
+	request.Params = params
+
+	var body ChangeStudioJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ChangeStudio(ctx, request.(ChangeStudioRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ChangeStudio")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ChangeStudioResponseObject); ok {
+		if err := validResponse.VisitChangeStudioResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -22,17 +22,18 @@ func TestTheDemoStudio(t *testing.T) {
 	told := 0
 	require.NoError(t, demo.Load(t.Context(), s, 1, now, func(done, all int) { told = max(told, done) }))
 
-	people, err := s.People(t.Context(), nil)
+	in := store.Within(t.Context(), store.Scope{Studio: demo.Studio})
+	people, err := s.People(in, nil)
 	require.NoError(t, err)
 	assert.Len(t, people, 5)
 	for _, p := range people {
 		assert.True(t, p.Demo, "%s must be labelled as demo", p.Name)
 	}
-	takes, err := s.Takes(t.Context(), nil, nil, store.Page{})
+	takes, err := s.Takes(in, nil, nil, store.Page{})
 	require.NoError(t, err)
 	assert.Len(t, takes, told)
 	for _, summary := range takes {
-		take, err := s.Take(t.Context(), summary.ID)
+		take, err := s.Take(in, summary.ID)
 		require.NoError(t, err)
 		assert.False(t, take.Analysis.Foreign)
 		assert.GreaterOrEqual(t, take.Analysis.Counts.Played, take.Analysis.Counts.Expected*8/10)
@@ -41,7 +42,7 @@ func TestTheDemoStudio(t *testing.T) {
 	}
 
 	require.NoError(t, demo.Load(t.Context(), s, 1, now, func(int, int) {}))
-	again, err := s.Takes(t.Context(), nil, nil, store.Page{})
+	again, err := s.Takes(in, nil, nil, store.Page{})
 	require.NoError(t, err)
 	assert.Equal(t, takes, again, "a studio with people is left as it is")
 }
@@ -66,9 +67,10 @@ func TestTheDemoIsMadeToItsEnd(t *testing.T) {
 	})
 	require.ErrorIs(t, err, context.Canceled)
 	require.NoError(t, demo.Load(t.Context(), cut, 1, now.Add(48*time.Hour), func(int, int) {}))
-	want, err := whole.Takes(t.Context(), nil, nil, store.Page{})
+	in := store.Within(t.Context(), store.Scope{Studio: demo.Studio})
+	want, err := whole.Takes(in, nil, nil, store.Page{})
 	require.NoError(t, err)
-	got, err := cut.Takes(t.Context(), nil, nil, store.Page{})
+	got, err := cut.Takes(in, nil, nil, store.Page{})
 	require.NoError(t, err)
 	require.Len(t, got, len(want))
 	for i := range want {

@@ -26,16 +26,25 @@ const (
 	complete = "complete"
 )
 
-// Load fills the studio with the invented people, their drills and the takes of
-// so many weeks before now. A studio that has people of its own is left as it is;
-// one whose making was cut off is made to its end. progress is told how many takes
+// Studio is the demo's.
+var Studio = id("studio")
+
+const studioName = "Fernwick Guitar"
+
+// Load makes a studio with the invented people, their drills and the takes of so
+// many weeks before now. A house that has studios of its own is left as it is; a
+// demo whose making was cut off is made to its end. progress is told how many takes
 // are done.
 func Load(ctx context.Context, s *store.Store, weeks int, now time.Time, progress func(done, all int)) error {
 	begun, err := begin(ctx, s, now)
 	if err != nil || begun.IsZero() {
 		return err
 	}
-	if err := s.AddPerson(ctx, store.Person{ID: id("instructor"), Name: instructor, Role: store.Instructor, Demo: true}); err != nil {
+	if err := s.AddStudio(ctx, Studio, studioName); err != nil {
+		return err
+	}
+	ctx = store.Within(ctx, store.Scope{Studio: Studio})
+	if err := s.AddPerson(ctx, store.Person{ID: id("instructor"), Name: instructor, Role: store.Owner, Demo: true}); err != nil {
 		return err
 	}
 	for _, d := range drills {
@@ -65,8 +74,8 @@ func begin(ctx context.Context, s *store.Store, now time.Time) (time.Time, error
 	case !errors.Is(err, store.ErrNotFound):
 		return time.Time{}, err
 	}
-	people, err := s.People(ctx, nil)
-	if err != nil || len(people) > 0 {
+	studios, err := s.Studios(ctx)
+	if err != nil || studios > 0 {
 		return time.Time{}, err
 	}
 	now = now.UTC().Truncate(time.Second)

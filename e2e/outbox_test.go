@@ -11,6 +11,7 @@ import (
 
 	"manudrill/e2e/browser"
 	"manudrill/store"
+	"manudrill/storetest"
 )
 
 // cut takes the line to the server away where takes are handed in, or gives it
@@ -74,7 +75,7 @@ func TestADeviceWithoutRoom(t *testing.T) {
 	p.see("There is no room on this device", "leave this page open")
 	p.see("of 16", "Timing spread")
 	id := people[student].ID
-	takes, err := kept.Takes(t.Context(), nil, &id, store.Page{Limit: 1})
+	takes, err := kept.Takes(storetest.In(t.Context()), nil, &id, store.Page{Limit: 1})
 	require.NoError(t, err)
 	assert.Equal(t, "No room", takes[0].DrillName)
 }

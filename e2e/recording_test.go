@@ -17,6 +17,7 @@ import (
 	"manudrill/formats/drillfile"
 	"manudrill/formats/sound"
 	"manudrill/store"
+	"manudrill/storetest"
 )
 
 // recorded writes the drill as a steady player plays it, after as much silence
@@ -44,9 +45,9 @@ func TestATakeFromTheMicrophone(t *testing.T) {
 	p.see("pass 1 of 2")
 	p.see("pass 2 of 2")
 	p.see("of 16", "Timing spread")
-	takes, err := kept.Takes(t.Context(), nil, nil, store.Page{Limit: 1})
+	takes, err := kept.Takes(storetest.In(t.Context()), nil, nil, store.Page{Limit: 1})
 	require.NoError(t, err)
-	latest, err := kept.Take(t.Context(), takes[0].ID)
+	latest, err := kept.Take(storetest.In(t.Context()), takes[0].ID)
 	require.NoError(t, err)
 	assert.Equal(t, "microphone", latest.Source)
 	// The browser's stand-in for a microphone drops buffers when the machine is
@@ -55,7 +56,7 @@ func TestATakeFromTheMicrophone(t *testing.T) {
 	// taken for this drill.
 	assert.False(t, latest.Analysis.Foreign)
 	assert.GreaterOrEqual(t, latest.Analysis.Counts.Played, 8)
-	kept, err := kept.Sound(t.Context(), latest.ID)
+	kept, err := kept.Sound(storetest.In(t.Context()), latest.ID)
 	require.NoError(t, err)
 	flac, err := io.ReadAll(kept)
 	require.NoError(t, err)

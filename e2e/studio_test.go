@@ -37,8 +37,8 @@ const (
 )
 
 var people = map[string]store.Person{
-	instructor: {ID: uuid.New(), Name: instructor, Role: store.Instructor},
-	student:    {ID: uuid.New(), Name: student, Role: store.Student},
+	instructor: {ID: uuid.New(), Name: instructor, Role: store.Instructor, Demo: true},
+	student:    {ID: uuid.New(), Name: student, Role: store.Student, Demo: true},
 }
 
 func TestMain(m *testing.M) {
@@ -61,11 +61,11 @@ func run(m *testing.M) (int, error) {
 	}
 	kept = s
 	defer func() { _ = closeStore() }()
-	handler, err := server.New(kept, web.Files(), server.Options{Limits: server.Limits{SignIns: 1e6, Takes: 1e6, TakesOfAddress: 1e6}})
+	handler, err := server.New(kept, web.Files(), server.Options{Demo: true, Limits: server.Limits{SignIns: 1e6, OfOne: 1e6, Takes: 1e6, TakesOfAddress: 1e6}})
 	if err != nil {
 		return 0, err
 	}
-	workers, err := jobs.Start(ctx, kept)
+	workers, err := jobs.Start(ctx, kept, nil)
 	if err != nil {
 		return 0, err
 	}
@@ -92,8 +92,8 @@ func shortDrill(name string) drillfile.File {
 func onTheStand(t *testing.T, file drillfile.File) string {
 	t.Helper()
 	id := uuid.New()
-	require.NoError(t, kept.AddDrill(t.Context(), id, file, store.Shelf{}))
-	assignment, err := kept.Assign(t.Context(), id, people[student].ID)
+	require.NoError(t, kept.AddDrill(storetest.In(t.Context()), id, file, store.Shelf{}))
+	assignment, err := kept.Assign(storetest.In(t.Context()), id, people[student].ID)
 	require.NoError(t, err)
 	return "/stand/" + assignment.String()
 }

@@ -15,6 +15,7 @@ import (
 	"manudrill/e2e/browser"
 	"manudrill/formats/drillfile"
 	"manudrill/server"
+	"manudrill/storetest"
 )
 
 // takeOf lets a player make a take of a drill of its own for the student and
@@ -24,7 +25,7 @@ func takeOf(t *testing.T, file drillfile.File, p simulate.Player) string {
 	id, err := uuid.Parse(filepath.Base(onTheStand(t, file)))
 	require.NoError(t, err)
 	take := server.SimulatedTake{ID: uuid.New(), Assignment: id, Player: p, RecordedAt: time.Now()}
-	require.NoError(t, take.Make(t.Context(), kept))
+	require.NoError(t, take.Make(storetest.In(t.Context()), kept))
 	return "/takes/" + take.ID.String()
 }
 
@@ -104,7 +105,7 @@ func TestTwoTakesBesideEachOther(t *testing.T) {
 			ID: uuid.New(), Assignment: id, Player: simulate.Player{Seed: 8, MotorMs: sd, NoiseDB: -66},
 			RecordedAt: time.Now().Add(time.Duration(i) * time.Hour),
 		}
-		require.NoError(t, take.Make(t.Context(), kept))
+		require.NoError(t, take.Make(storetest.In(t.Context()), kept))
 		last = "/takes/" + take.ID.String()
 	}
 	p := open(t, browser.Options{})

@@ -12,6 +12,7 @@ import (
 
 	"manudrill/e2e/browser"
 	"manudrill/formats/drillfile"
+	"manudrill/storetest"
 )
 
 // Every main view keeps to WCAG 2.1 A and AA as far as the axe-core rules can
@@ -22,7 +23,7 @@ func TestViewsAreAccessibleAndFitANarrowScreen(t *testing.T) {
 	stand := onTheStand(t, shortDrill("For everybody"))
 	take := weakTake(t, "Everybody's take")
 	block := uuid.New()
-	require.NoError(t, kept.AddBlock(t.Context(), block, drillfile.Block{Name: "Everybody's block", Items: []drillfile.BlockItem{{File: shortDrill("One of it"), Seconds: 30}}}))
+	require.NoError(t, kept.AddBlock(storetest.In(t.Context()), block, drillfile.Block{Name: "Everybody's block", Items: []drillfile.BlockItem{{File: shortDrill("One of it"), Seconds: 30}}}))
 	for _, v := range []struct{ who, path, see string }{
 		{instructor, "/drills", "For everybody"},
 		{instructor, "/drills/new", "22 notes a pass"},

@@ -23,6 +23,7 @@ import (
 	"manudrill/formats/exchange"
 	"manudrill/server"
 	"manudrill/store"
+	"manudrill/storetest"
 )
 
 // atTheBench opens a new drill as the instructor.
@@ -38,7 +39,7 @@ func atTheBench(t *testing.T) page {
 // latest is the drill that was saved last.
 func latest(t *testing.T) drill.Drill {
 	t.Helper()
-	drills, err := kept.Drills(t.Context(), store.Page{Limit: 1})
+	drills, err := kept.Drills(storetest.In(t.Context()), store.Page{Limit: 1})
 	require.NoError(t, err)
 	return drills[0].File.Value.Drill
 }
@@ -296,7 +297,7 @@ func TestADrillWithTakesIsVersionedOnTheBench(t *testing.T) {
 	id, err := uuid.Parse(filepath.Base(stand))
 	require.NoError(t, err)
 	take := server.SimulatedTake{ID: uuid.New(), Assignment: id, Player: simulate.Player{Seed: 3}, RecordedAt: time.Now()}
-	require.NoError(t, take.Make(t.Context(), kept))
+	require.NoError(t, take.Make(storetest.In(t.Context()), kept))
 
 	p := open(t, browser.Options{})
 	p.enter(instructor)
@@ -312,7 +313,7 @@ func TestADrillWithTakesIsVersionedOnTheBench(t *testing.T) {
 	p.see("version 1")
 	p.press("Give version 2")
 	p.until("nobody is behind", `![...document.querySelectorAll('.el-dialog button')].some(b => b.innerText.includes('Give version'))`)
-	a, err := kept.Stand(t.Context(), id)
+	a, err := kept.Stand(storetest.In(t.Context()), id)
 	require.NoError(t, err)
 	assert.Equal(t, 9, a.File.Value.Drill.Path.Position)
 }
@@ -340,10 +341,10 @@ func TestADrillIsFittedToAStudent(t *testing.T) {
 		const x = (n) => Number([...document.querySelectorAll('.neck text.fret')].find(t => t.textContent.trim() === n)?.getAttribute('x'))
 		return x('5') > x('8')
 	})()`)
-	setup, revision, err := kept.Setup(t.Context(), people[student].ID)
+	setup, revision, err := kept.Setup(storetest.In(t.Context()), people[student].ID)
 	require.NoError(t, err)
 	assert.Len(t, setup.Guitar.Tuning, 7)
-	require.NoError(t, kept.ChangeSetup(t.Context(), people[student].ID, revision, drill.UsualSetup()))
+	require.NoError(t, kept.ChangeSetup(storetest.In(t.Context()), people[student].ID, revision, drill.UsualSetup()))
 }
 
 // A number is dragged at its name, and neck and tab follow while it is.

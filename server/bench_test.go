@@ -213,7 +213,7 @@ func TestDrillsAreFittedToAGuitarAndAHand(t *testing.T) {
 	setup.Guitar.Tuning = []int{64}
 	p = c.fails(http.StatusUnprocessableEntity, http.MethodPut, path, setup)
 	assert.Contains(t, p.Detail, "4 to 9 strings")
-	as(t, ann).fails(http.StatusForbidden, http.MethodGet, path, nil)
+	as(t, ann).fails(http.StatusNotFound, http.MethodGet, path, nil)
 }
 
 // BenchmarkPreview500 measures the answer to a preview of 504 notes, through

@@ -28,6 +28,47 @@ func personOf(p store.Person) api.Person {
 	return api.Person{Id: p.ID, Name: p.Name, Role: api.PersonRole(p.Role), Demo: p.Demo}
 }
 
+func hereOf(a store.Account) api.Here {
+	return api.Here{Person: personOf(a.Person), Studio: a.Studio, SignIn: a.SignIn, HasPassword: a.Hash != ""}
+}
+
+func memberOf(m store.Member) api.Member {
+	state := api.New
+	switch {
+	case m.JoinedAt != nil:
+		state = api.Joined
+	case m.InvitedAt != nil:
+		state = api.Invited
+	}
+	return api.Member{
+		Person: personOf(m.Person), Revision: m.Revision, Email: m.Email, SignIn: m.SignIn, State: state, InvitedAt: m.InvitedAt, JoinedAt: m.JoinedAt,
+		ArchivedAt: m.ArchivedAt, RemoveAt: m.RemoveAt, Note: m.Note, ConsentAt: m.ConsentAt, ConsentBy: m.ConsentBy, Groups: notNil(m.Groups),
+	}
+}
+
+func notNil[T any](list []T) []T {
+	if list == nil {
+		return []T{}
+	}
+	return list
+}
+
+func groupOf(g store.Group) api.Group {
+	return api.Group{Id: g.ID, Name: g.Name, Revision: g.Revision, Students: notNil(g.Students)}
+}
+
+func studioOf(s store.Studio) api.Studio {
+	return api.Studio{Name: s.Name, Handle: s.Handle, Revision: s.Revision}
+}
+
+func letterOf(m store.Mail) api.Letter {
+	return api.Letter{Id: m.ID, Recipient: m.Recipient, Subject: m.Subject, Text: m.Text, MadeAt: m.MadeAt, SentAt: m.SentAt, Failure: m.Failure}
+}
+
+func auditLineOf(l store.Line) api.AuditLine {
+	return api.AuditLine{Id: l.ID, At: l.At, Actor: l.Actor, Did: l.Did, StudentId: l.Student, About: l.About}
+}
+
 func savedDrillOf(d store.Drill) api.SavedDrill {
 	return api.SavedDrill{
 		Id: d.ID, Version: d.Version, Revision: d.Revision, Name: d.Name, File: readable(d.File, d.Name), Odd: odd(d.File.Odd),
@@ -79,7 +120,7 @@ func assignmentOf(a store.Assignment) api.Assignment {
 }
 
 func pupilOf(p store.Pupil) api.Pupil {
-	return api.Pupil{Person: personOf(p.Person), Assignments: each(p.Assignments, assignmentOf)}
+	return api.Pupil{Member: memberOf(p.Member), Assignments: each(p.Assignments, assignmentOf)}
 }
 
 func summaryOf(t store.TakeSummary) api.TakeSummary {

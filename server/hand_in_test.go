@@ -23,6 +23,7 @@ import (
 	"manudrill/server"
 	"manudrill/server/jobs"
 	"manudrill/store"
+	"manudrill/storetest"
 )
 
 // settled asks for a take until it is measured or could not be.
@@ -60,7 +61,7 @@ func TestATakeThatCannotBeMeasuredKeepsItsSound(t *testing.T) {
 		var again api.TakeSummary
 		c.ok(http.MethodPost, "/takes/"+id.String()+"/measure", nil, &again)
 		assert.Equal(t, api.Failed, settled(t, c, id).Summary.State)
-		as(t, ben).fails(http.StatusForbidden, http.MethodPost, "/takes/"+id.String()+"/measure", nil)
+		as(t, ben).fails(http.StatusNotFound, http.MethodPost, "/takes/"+id.String()+"/measure", nil)
 	}
 	var stand api.Stand
 	c.ok(http.MethodGet, "/assignments/"+a.Id.String(), nil, &stand)
@@ -149,7 +150,7 @@ func (l *limited) Read(p []byte) (int, error) {
 func TestAllAreMeasuredAgain(t *testing.T) {
 	c := as(t, teacher)
 	take := taken(t, assigned(t, someDrill(), ann), ann, steady)
-	_, err := kept.Pool().Exec(t.Context(), `UPDATE takes SET listener = 0 WHERE id = $1`, take.Summary.Id)
+	_, err := kept.Pool().Exec(storetest.In(t.Context()), `UPDATE takes SET listener = 0 WHERE id = $1`, take.Summary.Id)
 	require.NoError(t, err)
 	var before api.Take
 	c.ok(http.MethodGet, "/takes/"+take.Summary.Id.String(), nil, &before)
@@ -179,7 +180,7 @@ func TestTwoServersAndTwoWorkers(t *testing.T) {
 	require.NoError(t, err)
 	other := httptest.NewServer(handler)
 	t.Cleanup(other.Close)
-	workers, err := jobs.Start(t.Context(), second)
+	workers, err := jobs.Start(t.Context(), second, nil)
 	require.NoError(t, err)
 	t.Cleanup(func() { assert.NoError(t, workers.Stop(t.Context())) })
 

@@ -14,6 +14,7 @@ import (
 // Limits are how often things may be tried.
 type Limits struct {
 	SignIns        PerMinute // by one address
+	OfOne          PerMinute // by one name or code, from wherever
 	Takes          PerMinute // handed in by one person
 	TakesOfAddress PerMinute // handed in from one address, behind which a whole school may be
 }
@@ -29,17 +30,18 @@ func (l Limits) usual() Limits {
 		}
 	}
 	set(&l.SignIns, 60)
+	set(&l.OfOne, 10)
 	set(&l.Takes, 60)
 	set(&l.TakesOfAddress, 1200)
 	return l
 }
 
 // limits count.
-type limits struct{ signIns, takes, takesOfAddress *counts }
+type limits struct{ signIns, ofOne, takes, takesOfAddress *counts }
 
 func newLimits(l Limits) limits {
 	l = l.usual()
-	return limits{newCounts(l.SignIns), newCounts(l.Takes), newCounts(l.TakesOfAddress)}
+	return limits{newCounts(l.SignIns), newCounts(l.OfOne), newCounts(l.Takes), newCounts(l.TakesOfAddress)}
 }
 
 // counts are the tries by whoever makes them.

@@ -46,6 +46,13 @@ func (m *memo[K, V]) get(key K, look func() (V, error)) (V, error) {
 	return v, nil
 }
 
+// clear makes all who ask look again.
+func (m *memo[K, V]) clear() {
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	clear(m.kept)
+}
+
 // forget makes the next to ask look again.
 func (m *memo[K, V]) forget(key K) {
 	m.mu.Lock()

@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"log/slog"
+	"net"
 	"net/http"
 	"strconv"
 	"time"
@@ -60,6 +61,18 @@ func waiting(s *store.Store) float64 {
 		return -1
 	}
 	return float64(n)
+}
+
+// fromHere answers for nobody but programs on the same machine: what it tells is
+// for whoever runs the server.
+func fromHere(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if ip := net.ParseIP(addressOf(r)); ip == nil || !ip.IsLoopback() {
+			refuse(w, errMissing)
+			return
+		}
+		next.ServeHTTP(w, r)
+	})
 }
 
 func (m *metrics) handler() http.Handler {

@@ -40,8 +40,20 @@ func (p problem) body() api.Problem {
 
 // The problems that carry nothing of their own.
 var (
-	errNobody      = problem{http.StatusUnauthorized, "nobody", "Nobody is here", "Choose who you are first.", nil}
-	errNotYours    = problem{http.StatusForbidden, "not-yours", "Not for you", "This belongs to somebody else. Choose another person at the door.", nil}
+	errNobody      = problem{http.StatusUnauthorized, "nobody", "You are not signed in", "Sign in at the door; nothing you made is lost.", nil}
+	errNotYours    = problem{http.StatusForbidden, "not-yours", "Not for you", "This is not for you to do or to see. Ask an instructor of the studio.", nil}
+	errOwnerOnly   = problem{http.StatusForbidden, "owner-only", "The owner does this", "Instructors look after students; the owner of the studio looks after instructors. Ask them.", nil}
+	errNotKnown    = problem{http.StatusUnauthorized, "not-known", "The name or the password is not right", "Type both again. If it stays so, ask for another password, or your instructor for a new code.", nil}
+	errNoCode      = problem{http.StatusUnauthorized, "no-code", "There is no such code", "Look at the card again: a code has twelve letters and digits. It may have been renewed, or a password chosen in its place; ask your instructor for a new one.", nil}
+	errUsed        = problem{http.StatusGone, "used", "This link leads nowhere any more", "It was used already, or is too old. Ask for a new one.", nil}
+	errOldPassword = problem{http.StatusForbidden, "old-password", "The password you have is another one", "Type the one you sign in with now.", nil}
+	errNameTaken   = problem{http.StatusConflict, "name-taken", "Somebody signs in with this name", "Choose another; your last initial or a number makes it yours.", nil}
+	errDemoAccount = problem{http.StatusForbidden, "demo", "This is a demo", "In the demo anybody may be anybody, and nobody has a password.", nil}
+	errOwner       = problem{http.StatusConflict, "owner", "The owner stays", "A studio is not left without its owner.", nil}
+	errOwnCode     = problem{http.StatusConflict, "own-code", "This is you", "A new code would sign you out. Change your password in your settings instead.", nil}
+
+	errArchiveInstead = problem{http.StatusConflict, "archive-instead", "Instructors are archived", "What instructors made stays with the studio, under their name. Archive them: then they cannot come in any more.", nil}
+
 	errMissing     = problem{http.StatusNotFound, "not-found", "Not found", "There is nothing here any more; go back to the list.", nil}
 	errSameTake    = problem{http.StatusConflict, "take-exists", "This take belongs elsewhere", "The recording has already been handed in for another drill. Record it anew.", nil}
 	errOtherNotes  = problem{http.StatusUnprocessableEntity, "other-notes", "These takes cannot be compared", upperFirst(evenness.ErrOtherNotes.Error()) + ".", nil}
@@ -122,6 +134,12 @@ func problemOf(err error) problem {
 		return errChanged
 	case errors.Is(err, store.ErrTooMany):
 		return errTooMany
+	case errors.Is(err, store.ErrUsed):
+		return errUsed
+	case errors.Is(err, store.ErrNameTaken):
+		return errNameTaken
+	case errors.Is(err, store.ErrOwner):
+		return errOwner
 	case errors.As(err, new(tooOften)):
 		return errTooOften
 	}

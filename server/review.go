@@ -67,7 +67,7 @@ func (s *Server) PutComment(ctx context.Context, r api.PutCommentRequestObject) 
 	if r.Body.Note >= len(t.Analysis.Notes) {
 		return nil, errMissing
 	}
-	c := store.Comment{ID: r.CommentId, TakeID: t.ID, Note: r.Body.Note, Text: r.Body.Text, Author: here(ctx), Revision: r.Params.IfMatch}
+	c := store.Comment{ID: r.CommentId, TakeID: t.ID, Note: r.Body.Note, Text: r.Body.Text, Author: here(ctx).Person, Revision: r.Params.IfMatch}
 	if err := s.store.PutComment(ctx, c); err != nil {
 		return nil, err
 	}

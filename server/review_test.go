@@ -50,7 +50,7 @@ func TestARemedyIsOneClickFromPractice(t *testing.T) {
 	assert.Equal(t, practised.Id, again.Id, "asked twice, made once")
 	as(t, teacher).ok(http.MethodPost, path+"0", nil, &given)
 	assert.Equal(t, practised.Id, given.Id)
-	as(t, ben).fails(http.StatusForbidden, http.MethodPost, path+"0", nil)
+	as(t, ben).fails(http.StatusNotFound, http.MethodPost, path+"0", nil)
 	as(t, ann).fails(http.StatusBadRequest, http.MethodPost, path+"7", nil)
 
 	var stand api.Stand
@@ -102,7 +102,7 @@ func TestTwoTakesAreSetSideBySide(t *testing.T) {
 	other := taken(t, assigned(t, someDrill(), ann), ann, steady)
 	p := as(t, ann).fails(http.StatusUnprocessableEntity, http.MethodGet, "/takes/"+first.Summary.Id.String()+"/contrast/"+other.Summary.Id.String(), nil)
 	assert.Contains(t, p.Detail, "choose another take")
-	as(t, ben).fails(http.StatusForbidden, http.MethodGet, "/takes/"+first.Summary.Id.String()+"/contrast/"+second.Summary.Id.String(), nil)
+	as(t, ben).fails(http.StatusNotFound, http.MethodGet, "/takes/"+first.Summary.Id.String()+"/contrast/"+second.Summary.Id.String(), nil)
 }
 
 // A MIDI file is a take without listening: exact where it was written exactly, and

@@ -5,12 +5,14 @@ package server
 import (
 	"io/fs"
 	"net/http"
+	"net/netip"
+	"strings"
 
-	"github.com/alexedwards/scs/v2"
 	"github.com/gin-gonic/gin"
 
 	"manudrill/api"
 	"manudrill/server/jobs"
+	"manudrill/server/secret"
 	"manudrill/store"
 )
 
@@ -18,17 +20,26 @@ import (
 type Server struct {
 	store    *store.Store
 	queue    *jobs.Queue
-	sessions *scs.SessionManager
+	sessions sessions
 	people   *people
+	keeper   *secret.Keeper
 	heavy    gate // what holds a whole sound in memory, one at a time
 	limits   limits
 	metrics  *metrics
+
+	demo         bool
+	url          string // of the server as its people know it; empty where that is not told
+	sendsLetters bool
 }
 
 // Options are what may differ from one place to another.
 type Options struct {
-	Hosts  []string // names under which the server is reached, besides localhost and addresses
-	Limits Limits   // the usual ones where zero
+	Hosts   []string       // names under which the server is reached, besides localhost and addresses
+	URL     string         // under which its people know it, for links in letters
+	Proxies []netip.Prefix // who is believed when they say from where a request comes
+	Demo    bool           // anybody may be anybody who is invented
+	Letters bool           // letters are sent; else they stay in the outbox
+	Limits  Limits         // the usual ones where zero
 }
 
 // New returns the handler of the whole application: the API under /api, what
@@ -43,9 +54,14 @@ func New(s *store.Store, web fs.FS, o Options) (http.Handler, error) {
 	if err != nil {
 		return nil, err
 	}
+	keeper, err := secret.NewKeeper()
+	if err != nil {
+		return nil, err
+	}
 	srv := &Server{
-		store: s, queue: queue, sessions: newSessions(s), people: newPeople(s),
+		store: s, queue: queue, sessions: newSessions(s), people: newPeople(s), keeper: keeper,
 		heavy: newGate(1), limits: newLimits(o.Limits), metrics: newMetrics(s),
+		demo: o.Demo, url: strings.TrimSuffix(o.URL, "/"), sendsLetters: o.Letters,
 	}
 	guard, err := srv.guard(api.Spec)
 	if err != nil {
@@ -68,10 +84,10 @@ func New(s *store.Store, web fs.FS, o Options) (http.Handler, error) {
 	engine.NoRoute(func(c *gin.Context) { tell(c, errMissing) })
 
 	mux := http.NewServeMux()
-	mux.Handle("/api/", srv.sessions.LoadAndSave(engine))
+	mux.Handle("/api/", srv.sessions.handler(engine))
 	mux.HandleFunc("GET /healthz", healthy)
 	mux.HandleFunc("GET /readyz", srv.ready)
-	mux.Handle("GET /metrics", srv.metrics.handler())
+	mux.Handle("GET /metrics", fromHere(srv.metrics.handler()))
 	mux.Handle("/", files)
-	return srv.metrics.watch(protect(o.Hosts, mux)), nil
+	return behind(o.Proxies, srv.metrics.watch(protect(o.Hosts, mux))), nil
 }

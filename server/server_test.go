@@ -23,17 +23,17 @@ import (
 func TestTheDoor(t *testing.T) {
 	c := visitor(t)
 	var people api.PersonPage
-	c.ok(http.MethodGet, "/people", nil, &people)
-	require.Len(t, people.Items, 3)
-	assert.Equal(t, api.Instructor, people.Items[0].Role, "instructors first")
+	c.ok(http.MethodGet, "/demo/people", nil, &people)
+	require.GreaterOrEqual(t, len(people.Items), 3)
+	assert.NotEqual(t, api.PersonRoleStudent, people.Items[0].Role, "instructors first")
 	c.fails(http.StatusUnauthorized, http.MethodGet, "/session", nil)
 	c.fails(http.StatusUnauthorized, http.MethodGet, "/drills", nil)
 	c.fails(http.StatusNotFound, http.MethodPut, "/session", map[string]any{"personId": uuid.New()})
 
 	c.ok(http.MethodPut, "/session", map[string]any{"personId": ann.ID}, nil)
-	var who api.Person
+	var who api.Here
 	c.ok(http.MethodGet, "/session", nil, &who)
-	assert.Equal(t, "Ann", who.Name)
+	assert.Equal(t, "Ann", who.Person.Name)
 	c.ok(http.MethodDelete, "/session", nil, nil)
 	c.fails(http.StatusUnauthorized, http.MethodGet, "/session", nil)
 }
@@ -112,16 +112,14 @@ func TestStudentsSeeOnlyTheirOwn(t *testing.T) {
 		"/assignments/" + a.Id.String(), "/assignments/" + a.Id.String() + "/progress",
 		"/takes/" + take.Summary.Id.String(), "/takes/" + take.Summary.Id.String() + "/sound",
 	} {
-		other.fails(http.StatusForbidden, http.MethodGet, path, nil)
+		other.fails(http.StatusNotFound, http.MethodGet, path, nil)
 	}
-	other.fails(http.StatusForbidden, http.MethodPut, "/assignments/"+a.Id.String()+"/simulated/"+uuid.NewString(), steady)
+	other.fails(http.StatusNotFound, http.MethodPut, "/assignments/"+a.Id.String()+"/simulated/"+uuid.NewString(), steady)
 	other.fails(http.StatusForbidden, http.MethodPost, newly("/drills"), someDrill())
 	other.fails(http.StatusForbidden, http.MethodDelete, "/assignments/"+a.Id.String(), nil)
 	var mine api.AssignmentPage
 	other.ok(http.MethodGet, "/assignments?studentId="+ann.ID.String(), nil, &mine)
-	for _, one := range mine.Items {
-		assert.Equal(t, ben.ID, one.Student.Id, "asking for another's list gives one's own")
-	}
+	assert.Empty(t, mine.Items, "another's list is empty")
 	as(t, teacher).ok(http.MethodGet, "/takes/"+take.Summary.Id.String(), nil, nil)
 }
 

@@ -9,11 +9,8 @@ import (
 	"time"
 
 	"github.com/alexedwards/scs/v2"
-	"github.com/getkin/kin-openapi/openapi3"
-	"github.com/gin-gonic/gin"
 	"github.com/google/uuid"
 
-	"manudrill/api"
 	"manudrill/store"
 )
 
@@ -25,20 +22,58 @@ const sessionPerson = "person"
 // once where they left, and within this time by other servers.
 const remembered = 2 * time.Second
 
-func newSessions(s *store.Store) *scs.SessionManager {
-	m := scs.New()
-	m.Store = &sessionStore{s, newMemo[string, foundSession](remembered)}
-	m.Codec = codec{}
-	m.Lifetime = 90 * 24 * time.Hour
-	m.Cookie.Name = "manudrill"
-	m.Cookie.HttpOnly = true
-	m.Cookie.SameSite = http.SameSiteLaxMode
-	m.ErrorFunc = func(w http.ResponseWriter, _ *http.Request, err error) { refuse(w, err) }
-	return m
+// sessions keep who is here, by a cookie.
+type sessions struct {
+	*scs.SessionManager
+	kept *sessionStore
 }
 
+// newSessions names the cookie after the house, so that two of them on one host
+// leave each other's people signed in.
+func newSessions(s *store.Store) sessions {
+	m := scs.New()
+	kept := &sessionStore{s, newMemo[string, foundSession](remembered)}
+	m.Store = kept
+	m.Codec = codec{}
+	m.Lifetime = 90 * 24 * time.Hour
+	m.Cookie.Name = "manudrill-" + s.House()
+	m.Cookie.HttpOnly = true
+	m.Cookie.SameSite = http.SameSiteLaxMode
+	m.HashTokenInStore = true // who reads the database can be nobody
+	m.ErrorFunc = func(w http.ResponseWriter, _ *http.Request, err error) { refuse(w, err) }
+	return sessions{m, kept}
+}
+
+// handler serves requests with their session. Where they come over TLS, the cookie
+// goes no other way.
+func (s sessions) handler(next http.Handler) http.Handler {
+	plain := s.LoadAndSave(next)
+	over := *s.SessionManager
+	over.Cookie.Secure = true
+	overTLS := over.LoadAndSave(next)
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if isSecure(r) {
+			overTLS.ServeHTTP(w, r)
+			return
+		}
+		plain.ServeHTTP(w, r)
+	})
+}
+
+// begin makes somebody the one who is here, under a token that nobody had before.
+func (s sessions) begin(ctx context.Context, person uuid.UUID) error {
+	if err := s.RenewToken(ctx); err != nil {
+		return err
+	}
+	s.Put(ctx, sessionPerson, person.String())
+	return nil
+}
+
+// forget lets all sessions be looked up again, after some were ended.
+func (s sessions) forget() { s.kept.found.clear() }
+
 // A codec writes sessions as JSON, which is read in a tenth of the time that the
-// usual form takes; each request reads one. Sessions of that form are still read.
+// usual form takes; each request reads one.
 type codec struct{}
 
 type sessionDocument struct {
@@ -62,9 +97,6 @@ func (codec) Encode(deadline time.Time, values map[string]any) ([]byte, error) {
 // Decode reads a session.
 func (codec) Decode(raw []byte) (time.Time, map[string]any, error) {
 	var d sessionDocument
-	if len(raw) == 0 || raw[0] != '{' {
-		return scs.GobCodec{}.Decode(raw)
-	}
 	if err := json.Unmarshal(raw, &d); err != nil {
 		return time.Time{}, nil, err
 	}
@@ -96,10 +128,19 @@ func (s *sessionStore) FindCtx(ctx context.Context, token string) ([]byte, bool,
 	return f.data, f.exists, err
 }
 
-// CommitCtx saves a session.
+// CommitCtx saves a session, which is somebody's.
 func (s *sessionStore) CommitCtx(ctx context.Context, token string, data []byte, expiry time.Time) error {
 	defer s.found.forget(token)
-	return s.store.PutSession(ctx, token, data, expiry)
+	_, values, err := codec{}.Decode(data)
+	if err != nil {
+		return err
+	}
+	text, _ := values[sessionPerson].(string)
+	person, err := uuid.Parse(text)
+	if err != nil {
+		return errors.New("a session is somebody's")
+	}
+	return s.store.PutSession(ctx, token, person, data, expiry)
 }
 
 // DeleteCtx ends a session.
@@ -121,109 +162,3 @@ func (s *sessionStore) Commit(token string, data []byte, expiry time.Time) error
 
 // Delete is DeleteCtx.
 func (s *sessionStore) Delete(token string) error { return s.DeleteCtx(context.Background(), token) }
-
-// people remembers who is who.
-type people struct {
-	store *store.Store
-	known *memo[uuid.UUID, store.Person]
-}
-
-func newPeople(s *store.Store) *people {
-	return &people{s, newMemo[uuid.UUID, store.Person](remembered)}
-}
-
-func (p *people) person(ctx context.Context, id uuid.UUID) (store.Person, error) {
-	return p.known.get(id, func() (store.Person, error) { return p.store.Person(ctx, id) })
-}
-
-// Who may do an operation, as the contract says beside it.
-const (
-	anybody    = "anybody"
-	aPerson    = "person"
-	instructor = "instructor"
-)
-
-type personKey struct{}
-
-// admit lets a request through to an operation if the person may do it, and
-// puts the person into the request's context. Real sign-in will come before it.
-func (s *Server) admit(c *gin.Context, o *openapi3.Operation) error {
-	who, _ := o.Extensions["x-who"].(string)
-	if who == anybody {
-		return nil
-	}
-	id, err := uuid.Parse(s.sessions.GetString(c.Request.Context(), sessionPerson))
-	if err != nil {
-		return errNobody
-	}
-	person, err := s.people.person(c, id)
-	if errors.Is(err, store.ErrNotFound) {
-		return errNobody
-	}
-	if err != nil {
-		return err
-	}
-	c.Request = c.Request.WithContext(context.WithValue(c.Request.Context(), personKey{}, person))
-	if who == aPerson || who == instructor && person.Role == store.Instructor {
-		return nil
-	}
-	return errNotYours
-}
-
-// here returns who makes a request that was admitted.
-func here(ctx context.Context) store.Person {
-	return ctx.Value(personKey{}).(store.Person)
-}
-
-// mayRead reports an error unless the person here may see what belongs to a
-// student.
-func mayRead(ctx context.Context, student uuid.UUID) error {
-	if p := here(ctx); p.Role != store.Instructor && p.ID != student {
-		return errNotYours
-	}
-	return nil
-}
-
-// ownStudent narrows a list to the student here; instructors see what they ask for.
-func ownStudent(ctx context.Context, asked *uuid.UUID) *uuid.UUID {
-	if p := here(ctx); p.Role != store.Instructor {
-		return &p.ID
-	}
-	return asked
-}
-
-// ListPeople tells who can be chosen.
-func (s *Server) ListPeople(ctx context.Context, r api.ListPeopleRequestObject) (api.ListPeopleResponseObject, error) {
-	after, err := afterID(r.Params.After)
-	if err != nil {
-		return nil, err
-	}
-	people, err := s.store.People(ctx, after)
-	return api.ListPeople200JSONResponse{Items: each(people, personOf), Next: nextID(people, store.MaxPage, func(p store.Person) uuid.UUID { return p.ID })}, err
-}
-
-// GetSession tells who is here.
-func (s *Server) GetSession(ctx context.Context, _ api.GetSessionRequestObject) (api.GetSessionResponseObject, error) {
-	return api.GetSession200JSONResponse(personOf(here(ctx))), nil
-}
-
-// Enter makes the person chosen the one who is here.
-func (s *Server) Enter(ctx context.Context, r api.EnterRequestObject) (api.EnterResponseObject, error) {
-	if err := s.limits.signIns.allow(addressOf(ctx.(*gin.Context).Request)); err != nil {
-		return nil, err
-	}
-	person, err := s.store.Person(ctx, r.Body.PersonId)
-	if err != nil {
-		return nil, err
-	}
-	if err := s.sessions.RenewToken(ctx); err != nil {
-		return nil, err
-	}
-	s.sessions.Put(ctx, sessionPerson, person.ID.String())
-	return api.Enter200JSONResponse(personOf(person)), nil
-}
-
-// Leave forgets who is here.
-func (s *Server) Leave(ctx context.Context, _ api.LeaveRequestObject) (api.LeaveResponseObject, error) {
-	return api.Leave204Response{}, s.sessions.Destroy(ctx)
-}

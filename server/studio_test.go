@@ -38,11 +38,11 @@ import (
 var (
 	base      string
 	contract  routers.Router
-	teacher   = store.Person{ID: uuid.New(), Name: "Tess", Role: store.Instructor}
-	ann       = store.Person{ID: uuid.New(), Name: "Ann", Role: store.Student}
-	ben       = store.Person{ID: uuid.New(), Name: "Ben", Role: store.Student}
+	teacher   = store.Person{ID: uuid.New(), Name: "Tess", Role: store.Instructor, Demo: true}
+	ann       = store.Person{ID: uuid.New(), Name: "Ann", Role: store.Student, Demo: true}
+	ben       = store.Person{ID: uuid.New(), Name: "Ben", Role: store.Student, Demo: true}
 	kept      *store.Store
-	plenty    = server.Options{Limits: server.Limits{SignIns: 1e6, Takes: 1e6, TakesOfAddress: 1e6}}
+	plenty    = server.Options{Demo: true, Limits: server.Limits{SignIns: 1e6, OfOne: 1e6, Takes: 1e6, TakesOfAddress: 1e6}}
 	somePages = fstest.MapFS{"index.html": {Data: []byte("<title>the interface</title>")}, "assets/a.js": {Data: []byte("1")},
 		"assets/a.js.br": {Data: []byte("small")}, "assets/a.js.gz": {Data: []byte("smaller")}}
 )
@@ -68,7 +68,7 @@ func run(m *testing.M) (int, error) {
 	if err != nil {
 		return 0, err
 	}
-	workers, err := jobs.Start(ctx, kept)
+	workers, err := jobs.Start(ctx, kept, nil)
 	if err != nil {
 		return 0, err
 	}

@@ -119,7 +119,24 @@ func assign(ctx context.Context, tx pgx.Tx, drill, student uuid.UUID) (uuid.UUID
 	if err != nil {
 		return uuid.Nil, err
 	}
-	return id, resume(ctx, tx, id, version)
+	if err := resume(ctx, tx, id, version); err != nil {
+		return id, err
+	}
+	return id, writeOf(ctx, tx, "assigned", id)
+}
+
+// writeOf writes down what was done to an assignment.
+func writeOf(ctx context.Context, tx pgx.Tx, did string, assignment uuid.UUID) error {
+	type about struct {
+		StudentID uuid.UUID
+		Drill     string
+	}
+	of, err := oneByPos[about](tx.Query(ctx, `
+		SELECT a.student_id, coalesce(v.file#>>'{drill,name}', '') FROM `+assignmentTables+` WHERE a.id = $1`, assignment))
+	if err != nil {
+		return err
+	}
+	return write(ctx, tx, Line{Did: did, Student: &of.StudentID, About: of.Drill})
 }
 
 // resume lets an ended assignment live again. Where nothing was played, it gets
@@ -150,14 +167,22 @@ func (s *Store) GiveNewest(ctx context.Context, id uuid.UUID) error {
 		if err != nil {
 			return err
 		}
-		return touch(ctx, tx, `UPDATE assignments SET version = $2 WHERE id = $1 AND ended_at IS NULL`, id, newest)
+		if err := touch(ctx, tx, `UPDATE assignments SET version = $2 WHERE id = $1 AND ended_at IS NULL`, id, newest); err != nil {
+			return err
+		}
+		return writeOf(ctx, tx, "gave the newest version of", id)
 	})
 }
 
 // Unassign takes an assignment back. Its takes stay, and so does where the student
 // stood.
 func (s *Store) Unassign(ctx context.Context, id uuid.UUID) error {
-	return touch(ctx, s.pool, `UPDATE assignments SET ended_at = now(), ended_by_drill = false WHERE id = $1 AND ended_at IS NULL`, id)
+	return s.in(ctx, func(tx pgx.Tx) error {
+		if err := touch(ctx, tx, `UPDATE assignments SET ended_at = now(), ended_by_drill = false WHERE id = $1 AND ended_at IS NULL`, id); err != nil {
+			return err
+		}
+		return writeOf(ctx, tx, "took back", id)
+	})
 }
 
 // Reassign gives an assignment back that was taken back.

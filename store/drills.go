@@ -125,10 +125,16 @@ func (s *Store) ChangeDrill(ctx context.Context, id uuid.UUID, from int, file dr
 		case err != nil:
 			return err
 		case given:
-			return nextVersion(ctx, tx, id, version+1, file)
+			if err := nextVersion(ctx, tx, id, version+1, file); err != nil {
+				return err
+			}
+			return writeOfDrill(ctx, tx, "changed", id)
 		}
 		_, err = tx.Exec(ctx, `UPDATE drill_versions SET file = $3, saved_at = now() WHERE drill_id = $1 AND version = $2`, id, version, file)
-		return err
+		if err != nil {
+			return err
+		}
+		return writeOfDrill(ctx, tx, "changed", id)
 	})
 }
 
@@ -199,8 +205,10 @@ func (s *Store) DeleteDrill(ctx context.Context, id uuid.UUID) error {
 		if err := touch(ctx, tx, `UPDATE drills SET deleted_at = now() WHERE id = $1 AND deleted_at IS NULL`, id); err != nil {
 			return err
 		}
-		_, err := tx.Exec(ctx, `UPDATE assignments SET ended_at = now(), ended_by_drill = true WHERE drill_id = $1 AND ended_at IS NULL`, id)
-		return err
+		if _, err := tx.Exec(ctx, `UPDATE assignments SET ended_at = now(), ended_by_drill = true WHERE drill_id = $1 AND ended_at IS NULL`, id); err != nil {
+			return err
+		}
+		return writeOfDrill(ctx, tx, "deleted", id)
 	})
 }
 
@@ -211,7 +219,19 @@ func (s *Store) RestoreDrill(ctx context.Context, id uuid.UUID) error {
 		if err := touch(ctx, tx, `UPDATE drills SET deleted_at = NULL WHERE id = $1 AND deleted_at > now() - $2::interval`, id, binKeeps); err != nil {
 			return err
 		}
-		_, err := tx.Exec(ctx, `UPDATE assignments SET ended_at = NULL, ended_by_drill = false WHERE drill_id = $1 AND ended_by_drill`, id)
-		return err
+		if _, err := tx.Exec(ctx, `UPDATE assignments SET ended_at = NULL, ended_by_drill = false WHERE drill_id = $1 AND ended_by_drill`, id); err != nil {
+			return err
+		}
+		return writeOfDrill(ctx, tx, "brought back", id)
 	})
+}
+
+// writeOfDrill writes down what was done to a drill.
+func writeOfDrill(ctx context.Context, tx pgx.Tx, did string, id uuid.UUID) error {
+	name, err := value[string](tx.Query(ctx, `
+		SELECT coalesce(v.file#>>'{drill,name}', '') FROM drills d JOIN drill_versions v ON v.drill_id = d.id AND v.version = d.version WHERE d.id = $1`, id))
+	if err != nil {
+		return err
+	}
+	return write(ctx, tx, Line{Did: did, About: name})
 }

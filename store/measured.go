@@ -122,7 +122,7 @@ func decision(rungs []rung) tempo.Decision {
 // Failed keeps why a take could not be measured. What was measured in it before
 // stays.
 func (s *Store) Failed(ctx context.Context, take uuid.UUID, why string) error {
-	return touch(ctx, s.pool, `
+	return touch(AsHouse(ctx), s.pool, `
 		UPDATE takes SET failure = $2, state = CASE WHEN analysis IS NULL THEN 'failed' ELSE state END WHERE id = $1`, take, why)
 }
 

@@ -29,7 +29,7 @@ func migrateTo(t *testing.T, ctx context.Context, url string, version int64) *pg
 
 // Drills saved by the first engine are the same drills in the second.
 func TestDrillsOfTheFirstEngineAreKept(t *testing.T) {
-	ctx := context.Background()
+	ctx := AsHouse(context.Background())
 	cluster, err := pgcluster.StartThrowaway(ctx)
 	require.NoError(t, err)
 	defer func() { assert.NoError(t, cluster.Stop()) }()
@@ -114,7 +114,7 @@ func TestTakesAreKeptThereAndBack(t *testing.T) {
 	require.NoError(t, <-opened)
 	require.NoError(t, <-opened)
 
-	s := &Store{pool}
+	s := &Store{pool: pool}
 	kept, err := s.TakeSummary(ctx, take)
 	require.NoError(t, err)
 	assert.Equal(t, []any{"pairs", "Ann", Measured, 60.5, 2.0, 9.0, 4.0, 80.0, 64.0},

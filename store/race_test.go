@@ -41,26 +41,26 @@ func atOnce(things ...func() error) error {
 func TestNothingLivesOnOfADeletedDrill(t *testing.T) {
 	for range 40 {
 		id := added(t, store.Shelf{})
-		a, err := s.Assign(t.Context(), id, ben.ID)
+		a, err := s.Assign(in(t), id, ben.ID)
 		require.NoError(t, err)
 		require.NoError(t, atOnce(
-			func() error { _, err := s.Assign(t.Context(), id, ann.ID); return err },
-			func() error { return s.DeleteDrill(t.Context(), id) },
-			func() error { return s.ChangeDrill(t.Context(), id, 1, fileAt(8)) },
-			func() error { return s.GiveNewest(t.Context(), a) },
+			func() error { _, err := s.Assign(in(t), id, ann.ID); return err },
+			func() error { return s.DeleteDrill(in(t), id) },
+			func() error { return s.ChangeDrill(in(t), id, 1, fileAt(8)) },
+			func() error { return s.GiveNewest(in(t), a) },
 			func() error { return handIn(t, a) },
-			func() error { return s.Unassign(t.Context(), a) },
-			func() error { return s.Reassign(t.Context(), a) },
+			func() error { return s.Unassign(in(t), a) },
+			func() error { return s.Reassign(in(t), a) },
 		))
 		var live int
-		require.NoError(t, s.Pool().QueryRow(t.Context(), `SELECT count(*) FROM assignments WHERE drill_id = $1 AND ended_at IS NULL`, id).Scan(&live))
+		require.NoError(t, s.Pool().QueryRow(in(t), `SELECT count(*) FROM assignments WHERE drill_id = $1 AND ended_at IS NULL`, id).Scan(&live))
 		assert.Zero(t, live)
 	}
 }
 
 // handIn hands in a take of what lies on the stand just now.
 func handIn(t *testing.T, assignment uuid.UUID) error {
-	a, err := s.Stand(t.Context(), assignment)
+	a, err := s.Stand(in(t), assignment)
 	if err != nil {
 		return err
 	}
@@ -69,7 +69,7 @@ func handIn(t *testing.T, assignment uuid.UUID) error {
 		return err
 	}
 	id := uuid.New()
-	return s.HandIn(t.Context(), store.HandIn{
+	return s.HandIn(in(t), store.HandIn{
 		ID: id, AssignmentID: a.ID, Version: a.Version, BPM: 60, Source: store.File, RecordedAt: time.Now(), Chart: chart, Sound: strings.NewReader("x"), Hash: id[:],
 	}, nothing)
 }
@@ -79,20 +79,20 @@ func handIn(t *testing.T, assignment uuid.UUID) error {
 func TestAPlayedVersionIsNeverChanged(t *testing.T) {
 	for range 40 {
 		id := added(t, store.Shelf{})
-		a, err := s.Assign(t.Context(), id, ann.ID)
+		a, err := s.Assign(in(t), id, ann.ID)
 		require.NoError(t, err)
 		require.NoError(t, atOnce(
 			func() error { return handIn(t, a) },
-			func() error { return s.ChangeDrill(t.Context(), id, 1, fileAt(8)) },
+			func() error { return s.ChangeDrill(in(t), id, 1, fileAt(8)) },
 			func() error { return handIn(t, a) },
 		))
-		takes, err := s.Takes(t.Context(), &a, nil, store.Page{})
+		takes, err := s.Takes(in(t), &a, nil, store.Page{})
 		require.NoError(t, err)
 		require.Len(t, takes, 2)
 		for _, summary := range takes {
-			take, err := s.Take(t.Context(), summary.ID)
+			take, err := s.Take(in(t), summary.ID)
 			require.NoError(t, err)
-			file, err := s.Version(t.Context(), id, take.Version)
+			file, err := s.Version(in(t), id, take.Version)
 			require.NoError(t, err)
 			assert.Equal(t, file.Value.Drill.Path.Position, take.Chart.Notes[0].Fret, "version %d", take.Version)
 		}
@@ -107,7 +107,7 @@ func TestTheSecondOfTwoChangesIsTold(t *testing.T) {
 		changed := 0
 		save := func(position int) func() error {
 			return func() error {
-				err := s.ChangeDrill(t.Context(), id, 1, fileAt(position))
+				err := s.ChangeDrill(in(t), id, 1, fileAt(position))
 				if errors.Is(err, store.ErrChanged) {
 					mu.Lock()
 					changed++
@@ -118,7 +118,7 @@ func TestTheSecondOfTwoChangesIsTold(t *testing.T) {
 		}
 		require.NoError(t, atOnce(save(7), save(9)))
 		assert.Equal(t, 1, changed)
-		d, err := s.Drill(t.Context(), id)
+		d, err := s.Drill(in(t), id)
 		require.NoError(t, err)
 		assert.Equal(t, 2, d.Revision)
 	}
@@ -128,72 +128,72 @@ func TestTheSecondOfTwoChangesIsTold(t *testing.T) {
 func TestADoubleClickMakesOne(t *testing.T) {
 	for range 20 {
 		drill, block, remedy := uuid.New(), uuid.New(), uuid.New()
-		add := func() error { return s.AddDrill(t.Context(), drill, fileAt(5), store.Shelf{}) }
+		add := func() error { return s.AddDrill(in(t), drill, fileAt(5), store.Shelf{}) }
 		addBlock := func() error {
-			return s.AddBlock(t.Context(), block, drillfile.Block{Name: "two"})
+			return s.AddBlock(in(t), block, drillfile.Block{Name: "two"})
 		}
 		addRemedy := func() error {
-			_, err := s.AddRemedy(t.Context(), remedy, fileAt(5), store.Shelf{}, ann.ID)
+			_, err := s.AddRemedy(in(t), remedy, fileAt(5), store.Shelf{}, ann.ID)
 			return err
 		}
 		require.NoError(t, atOnce(add, add, addBlock, addBlock, addRemedy, addRemedy))
-		versions, err := s.Versions(t.Context(), drill, nil)
+		versions, err := s.Versions(in(t), drill, nil)
 		require.NoError(t, err)
 		assert.Len(t, versions, 1)
-		given, err := s.Assignments(t.Context(), nil, &remedy, store.Page{})
+		given, err := s.Assignments(in(t), nil, &remedy, store.Page{})
 		require.NoError(t, err)
 		assert.Len(t, given, 1)
-		assign := func() error { _, err := s.Assign(t.Context(), drill, ben.ID); return err }
+		assign := func() error { _, err := s.Assign(in(t), drill, ben.ID); return err }
 		require.NoError(t, atOnce(assign, assign, assign))
-		given, err = s.Assignments(t.Context(), nil, &drill, store.Page{})
+		given, err = s.Assignments(in(t), nil, &drill, store.Page{})
 		require.NoError(t, err)
 		assert.Len(t, given, 1)
-		require.NoError(t, s.DeleteBlock(t.Context(), block))
+		require.NoError(t, s.DeleteBlock(in(t), block))
 	}
 }
 
 // What was taken back or deleted comes back with all that hung on it.
 func TestWhatWasTakenBackComesBack(t *testing.T) {
 	drill := added(t, store.Shelf{})
-	a, err := s.Assign(t.Context(), drill, ann.ID)
+	a, err := s.Assign(in(t), drill, ann.ID)
 	require.NoError(t, err)
 	playedAs(t, a, 60, noon, clean(60, 2))
 	require.InDelta(t, 64, bpm(t, a), 0)
 
-	require.NoError(t, s.Unassign(t.Context(), a))
-	assert.ErrorIs(t, s.Unassign(t.Context(), a), store.ErrNotFound)
+	require.NoError(t, s.Unassign(in(t), a))
+	assert.ErrorIs(t, s.Unassign(in(t), a), store.ErrNotFound)
 	assert.Contains(t, inBin(t), a)
-	again, err := s.Assign(t.Context(), drill, ann.ID)
+	again, err := s.Assign(in(t), drill, ann.ID)
 	require.NoError(t, err)
 	assert.Equal(t, a, again, "assigned again, the student stands where they stood")
 	assert.InDelta(t, 64, bpm(t, again), 0)
-	require.NoError(t, s.Unassign(t.Context(), a))
-	require.NoError(t, s.Reassign(t.Context(), a))
+	require.NoError(t, s.Unassign(in(t), a))
+	require.NoError(t, s.Reassign(in(t), a))
 	assert.NotContains(t, inBin(t), a)
 
-	b, err := s.Assign(t.Context(), drill, ben.ID)
+	b, err := s.Assign(in(t), drill, ben.ID)
 	require.NoError(t, err)
-	require.NoError(t, s.Unassign(t.Context(), b))
-	require.NoError(t, s.DeleteDrill(t.Context(), drill))
+	require.NoError(t, s.Unassign(in(t), b))
+	require.NoError(t, s.DeleteDrill(in(t), drill))
 	bin := inBin(t)
 	assert.Contains(t, bin, drill)
 	assert.NotContains(t, bin, a, "it comes back with its drill")
-	require.NoError(t, s.RestoreDrill(t.Context(), drill))
-	given, err := s.Assignments(t.Context(), nil, &drill, store.Page{})
+	require.NoError(t, s.RestoreDrill(in(t), drill))
+	given, err := s.Assignments(in(t), nil, &drill, store.Page{})
 	require.NoError(t, err)
 	require.Len(t, given, 1, "what was taken back before stays so")
 	assert.Equal(t, a, given[0].ID)
 
-	require.NoError(t, s.DeleteDrill(t.Context(), drill))
-	_, err = s.Pool().Exec(t.Context(), `UPDATE drills SET deleted_at = deleted_at - interval '31 days' WHERE id = $1`, drill)
+	require.NoError(t, s.DeleteDrill(in(t), drill))
+	_, err = s.Pool().Exec(in(t), `UPDATE drills SET deleted_at = deleted_at - interval '31 days' WHERE id = $1`, drill)
 	require.NoError(t, err)
 	assert.NotContains(t, inBin(t), drill)
-	assert.ErrorIs(t, s.RestoreDrill(t.Context(), drill), store.ErrNotFound, "after 30 days it is gone")
+	assert.ErrorIs(t, s.RestoreDrill(in(t), drill), store.ErrNotFound, "after 30 days it is gone")
 }
 
 func inBin(t *testing.T) []uuid.UUID {
 	t.Helper()
-	bin, err := s.Bin(t.Context(), store.Page{})
+	bin, err := s.Bin(in(t), store.Page{})
 	require.NoError(t, err)
 	var ids []uuid.UUID
 	for _, b := range bin {
@@ -206,9 +206,9 @@ func inBin(t *testing.T) []uuid.UUID {
 // instructor who changes the drill nor another take of it.
 func TestALongSoundHoldsNobodyUp(t *testing.T) {
 	id := added(t, store.Shelf{})
-	a, err := s.Assign(t.Context(), id, ann.ID)
+	a, err := s.Assign(in(t), id, ann.ID)
 	require.NoError(t, err)
-	stand, err := s.Stand(t.Context(), a)
+	stand, err := s.Stand(in(t), a)
 	require.NoError(t, err)
 	chart, err := stand.File.Value.Drill.Chart(guitar.Standard(), 60)
 	require.NoError(t, err)
@@ -216,20 +216,20 @@ func TestALongSoundHoldsNobodyUp(t *testing.T) {
 	done := make(chan error)
 	slow := uuid.New()
 	go func() {
-		done <- s.HandIn(t.Context(), store.HandIn{
+		done <- s.HandIn(in(t), store.HandIn{
 			ID: slow, AssignmentID: a, Version: 1, BPM: 60, Source: store.File, RecordedAt: time.Now(), Chart: chart, Sound: sound, Hash: slow[:],
 		}, nothing)
 	}()
 	_, err = rest.Write([]byte("the beginning"))
 	require.NoError(t, err)
 	require.NoError(t, handIn(t, a))
-	require.NoError(t, s.ChangeDrill(t.Context(), id, 1, fileAt(9)))
-	require.NoError(t, s.Unassign(t.Context(), a))
-	_, err = s.Assign(t.Context(), id, ann.ID)
+	require.NoError(t, s.ChangeDrill(in(t), id, 1, fileAt(9)))
+	require.NoError(t, s.Unassign(in(t), a))
+	_, err = s.Assign(in(t), id, ann.ID)
 	require.NoError(t, err)
 	require.NoError(t, rest.Close())
 	require.NoError(t, <-done)
-	stand, err = s.Stand(t.Context(), a)
+	stand, err = s.Stand(in(t), a)
 	require.NoError(t, err)
 	assert.Equal(t, 2, stand.Takes)
 }

@@ -67,3 +67,10 @@ func (s *Store) Remeasured(ctx context.Context, id, take uuid.UUID, failed bool)
 		WHERE id = $1 AND (after IS NULL OR after < $2)`, id, take, failed)
 	return err
 }
+
+// WithinStudioOfRemeasuring returns a context in which the studio is asked whose
+// takes are measured again; or [ErrNotFound].
+func (s *Store) WithinStudioOfRemeasuring(ctx context.Context, id uuid.UUID) (context.Context, error) {
+	studio, err := value[uuid.UUID](s.pool.Query(AsHouse(ctx), `SELECT studio_id FROM remeasurings WHERE id = $1`, id))
+	return Within(ctx, Scope{Studio: studio}), err
+}

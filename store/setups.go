@@ -23,7 +23,11 @@ func (s *Store) Setup(ctx context.Context, person uuid.UUID) (drill.Setup, int, 
 // with [ErrChanged] where that is no longer the latest.
 func (s *Store) ChangeSetup(ctx context.Context, person uuid.UUID, from int, setup drill.Setup) error {
 	return s.in(ctx, func(tx pgx.Tx) error {
-		revision, err := value[int](tx.Query(ctx, `SELECT setup_revision FROM people WHERE id = $1 FOR NO KEY UPDATE`, person))
+		p, err := holdPerson(ctx, tx, person)
+		if err != nil {
+			return err
+		}
+		revision, err := value[int](tx.Query(ctx, `SELECT setup_revision FROM people WHERE id = $1`, person))
 		if err != nil {
 			return err
 		}
@@ -31,6 +35,9 @@ func (s *Store) ChangeSetup(ctx context.Context, person uuid.UUID, from int, set
 			return ErrChanged
 		}
 		_, err = tx.Exec(ctx, `UPDATE people SET setup = $2, setup_revision = setup_revision + 1 WHERE id = $1`, person, setup)
-		return err
+		if err != nil || scopeOf(ctx).Actor.ID == person {
+			return err
+		}
+		return write(ctx, tx, Line{Did: "set the guitar of", Student: studentID(p.Person), About: p.Name})
 	})
 }

@@ -28,7 +28,10 @@ var (
 )
 
 // A Store is a connection to the database. It is safe for concurrent use.
-type Store struct{ pool *pgxpool.Pool }
+type Store struct {
+	pool  *pgxpool.Pool
+	house string
+}
 
 // Bounds on what one statement may do, so that none holds up the others. Longer
 // work is done in steps.
@@ -54,12 +57,21 @@ func Open(ctx context.Context, url string) (*Store, error) {
 	}
 	config.ConnConfig.RuntimeParams["application_name"] = "manudrill"
 	config.MaxConns = max(config.MaxConns, 16)
+	config.PrepareConn = tell
 	pool, err := pgxpool.NewWithConfig(ctx, config)
 	if err != nil {
 		return nil, fmt.Errorf("the database cannot be reached: %w", err)
 	}
-	return &Store{pool}, nil
+	s := &Store{pool: pool}
+	if s.house, err = s.houseName(ctx); err != nil {
+		pool.Close()
+		return nil, err
+	}
+	return s, nil
 }
+
+// House is a name of the database that no other has, in digits and small letters.
+func (s *Store) House() string { return s.house }
 
 // prepare migrates without the bounds on statements: a migration may take its
 // time.
@@ -69,7 +81,10 @@ func prepare(ctx context.Context, config *pgxpool.Config) error {
 		return err
 	}
 	defer pool.Close()
-	return Migrate(ctx, pool)
+	if err := Migrate(ctx, pool); err != nil {
+		return err
+	}
+	return admitMember(ctx, pool)
 }
 
 // Close ends all connections.

@@ -1,6 +1,7 @@
 package store_test
 
 import (
+	"context"
 	"os"
 	"strings"
 	"testing"
@@ -39,7 +40,7 @@ func fileAt(position int) drillfile.File {
 func added(t *testing.T, shelf store.Shelf) uuid.UUID {
 	t.Helper()
 	id := uuid.New()
-	require.NoError(t, s.AddDrill(t.Context(), id, fileAt(5), shelf))
+	require.NoError(t, s.AddDrill(in(t), id, fileAt(5), shelf))
 	return id
 }
 
@@ -52,8 +53,8 @@ func played(t *testing.T, assignment uuid.UUID) store.TakeSummary {
 func playedAs(t *testing.T, assignment uuid.UUID, bpm float64, at time.Time, found evenness.Analysis) store.TakeSummary {
 	t.Helper()
 	id := handedIn(t, assignment, bpm, at)
-	require.NoError(t, s.Measured(t.Context(), id, store.Measurement{Analysis: found, Seconds: 3, Listener: 1}))
-	take, err := s.TakeSummary(t.Context(), id)
+	require.NoError(t, s.Measured(in(t), id, store.Measurement{Analysis: found, Seconds: 3, Listener: 1}))
+	take, err := s.TakeSummary(in(t), id)
 	require.NoError(t, err)
 	return take
 }
@@ -61,12 +62,18 @@ func playedAs(t *testing.T, assignment uuid.UUID, bpm float64, at time.Time, fou
 // handedIn hands a take in that is not measured yet.
 func handedIn(t *testing.T, assignment uuid.UUID, bpm float64, at time.Time) uuid.UUID {
 	t.Helper()
-	a, err := s.Stand(t.Context(), assignment)
+	return handedInBy(t, in(t), assignment, bpm, at)
+}
+
+// handedInBy hands a take in for whoever is asked for.
+func handedInBy(t *testing.T, ctx context.Context, assignment uuid.UUID, bpm float64, at time.Time) uuid.UUID {
+	t.Helper()
+	a, err := s.Stand(ctx, assignment)
 	require.NoError(t, err)
 	chart, err := a.File.Value.Drill.Chart(guitar.Standard(), bpm)
 	require.NoError(t, err)
 	id := uuid.New()
-	require.NoError(t, s.HandIn(t.Context(), store.HandIn{
+	require.NoError(t, s.HandIn(ctx, store.HandIn{
 		ID: id, AssignmentID: a.ID, Version: a.Version, BPM: bpm, Source: store.File, RecordedAt: at, Chart: chart, Sound: strings.NewReader("sound"), Hash: id[:],
 	}, nothing))
 	return id
@@ -76,7 +83,7 @@ func nothing(pgx.Tx) error { return nil }
 
 func position(t *testing.T, assignment uuid.UUID) int {
 	t.Helper()
-	a, err := s.Stand(t.Context(), assignment)
+	a, err := s.Stand(in(t), assignment)
 	require.NoError(t, err)
 	return a.File.Value.Drill.Path.Position
 }
@@ -84,15 +91,15 @@ func position(t *testing.T, assignment uuid.UUID) int {
 // change changes a drill from its latest revision.
 func change(t *testing.T, drill uuid.UUID, file drillfile.File) error {
 	t.Helper()
-	d, err := s.Drill(t.Context(), drill)
+	d, err := s.Drill(in(t), drill)
 	require.NoError(t, err)
-	return s.ChangeDrill(t.Context(), drill, d.Revision, file)
+	return s.ChangeDrill(in(t), drill, d.Revision, file)
 }
 
 func TestADrillNobodyHasIsChangedInPlace(t *testing.T) {
 	id := added(t, store.Shelf{})
 	require.NoError(t, change(t, id, fileAt(7)))
-	versions, err := s.Versions(t.Context(), id, nil)
+	versions, err := s.Versions(in(t), id, nil)
 	require.NoError(t, err)
 	require.Len(t, versions, 1)
 	assert.Equal(t, 7, versions[0].File.Value.Drill.Path.Position)
@@ -102,31 +109,31 @@ func TestADrillNobodyHasIsChangedInPlace(t *testing.T) {
 // whoever has not played gets at once.
 func TestAGivenVersionStays(t *testing.T) {
 	id := added(t, store.Shelf{})
-	a, err := s.Assign(t.Context(), id, ann.ID)
+	a, err := s.Assign(in(t), id, ann.ID)
 	require.NoError(t, err)
 	require.NoError(t, change(t, id, fileAt(7)))
-	versions, err := s.Versions(t.Context(), id, nil)
+	versions, err := s.Versions(in(t), id, nil)
 	require.NoError(t, err)
 	require.Len(t, versions, 2)
 	assert.Equal(t, []string{"Ann"}, versions[0].Students)
 	assert.Equal(t, 7, position(t, a))
-	first, err := s.Version(t.Context(), id, 1)
+	first, err := s.Version(in(t), id, 1)
 	require.NoError(t, err)
 	assert.Equal(t, 5, first.Value.Drill.Path.Position, "which Ann may have open")
 }
 
 func TestAPlayedVersionStays(t *testing.T) {
 	id := added(t, store.Shelf{})
-	a, err := s.Assign(t.Context(), id, ann.ID)
+	a, err := s.Assign(in(t), id, ann.ID)
 	require.NoError(t, err)
 	take := played(t, a)
-	b, err := s.Assign(t.Context(), id, ben.ID)
+	b, err := s.Assign(in(t), id, ben.ID)
 	require.NoError(t, err)
 
 	require.NoError(t, change(t, id, fileAt(5)), "the same again")
 	require.NoError(t, change(t, id, fileAt(9)))
 	require.NoError(t, change(t, id, fileAt(10)), "the second version was given to Ben")
-	versions, err := s.Versions(t.Context(), id, nil)
+	versions, err := s.Versions(in(t), id, nil)
 	require.NoError(t, err)
 	require.Len(t, versions, 3)
 	for i, want := range []struct{ version, position, takes int }{{3, 10, 0}, {2, 9, 0}, {1, 5, 1}} {
@@ -135,46 +142,46 @@ func TestAPlayedVersionStays(t *testing.T) {
 		assert.Equal(t, want.takes, versions[i].Takes)
 	}
 	assert.Equal(t, []int{5, 10}, []int{position(t, a), position(t, b)})
-	d, err := s.Drill(t.Context(), id)
+	d, err := s.Drill(in(t), id)
 	require.NoError(t, err)
 	assert.Equal(t, []int{3, 10, 1}, []int{d.Version, d.File.Value.Drill.Path.Position, d.Takes})
 
-	got, err := s.Stand(t.Context(), a)
+	got, err := s.Stand(in(t), a)
 	require.NoError(t, err)
 	assert.Equal(t, []int{1, 3}, []int{got.Version, got.Newest})
-	require.NoError(t, s.GiveNewest(t.Context(), a))
+	require.NoError(t, s.GiveNewest(in(t), a))
 	assert.Equal(t, 10, position(t, a))
-	kept, err := s.Take(t.Context(), take.ID)
+	kept, err := s.Take(in(t), take.ID)
 	require.NoError(t, err)
 	assert.Equal(t, 5, kept.Chart.Notes[0].Fret, "the take keeps its chart")
 
 	played(t, a)
 	require.NoError(t, change(t, id, fileAt(11)))
-	versions, err = s.Versions(t.Context(), id, nil)
+	versions, err = s.Versions(in(t), id, nil)
 	require.NoError(t, err)
 	assert.Len(t, versions, 4)
 }
 
 func TestWhatIsGoneCannotBeChanged(t *testing.T) {
 	id := added(t, store.Shelf{})
-	require.NoError(t, s.DeleteDrill(t.Context(), id))
-	assert.ErrorIs(t, s.ChangeDrill(t.Context(), id, 1, fileAt(7)), store.ErrNotFound)
-	assert.ErrorIs(t, s.PutOnShelf(t.Context(), id, store.Shelf{}), store.ErrNotFound)
-	assert.ErrorIs(t, s.DeleteDrill(t.Context(), id), store.ErrNotFound)
-	assert.ErrorIs(t, s.GiveNewest(t.Context(), uuid.New()), store.ErrNotFound)
-	versions, err := s.Versions(t.Context(), id, nil)
+	require.NoError(t, s.DeleteDrill(in(t), id))
+	assert.ErrorIs(t, s.ChangeDrill(in(t), id, 1, fileAt(7)), store.ErrNotFound)
+	assert.ErrorIs(t, s.PutOnShelf(in(t), id, store.Shelf{}), store.ErrNotFound)
+	assert.ErrorIs(t, s.DeleteDrill(in(t), id), store.ErrNotFound)
+	assert.ErrorIs(t, s.GiveNewest(in(t), uuid.New()), store.ErrNotFound)
+	versions, err := s.Versions(in(t), id, nil)
 	require.NoError(t, err)
 	assert.Empty(t, versions)
 }
 
 func TestShelves(t *testing.T) {
 	id := added(t, store.Shelf{Folder: "Slurs", Tags: []string{"warm-up", "year 1"}, Favourite: true})
-	d, err := s.Drill(t.Context(), id)
+	d, err := s.Drill(in(t), id)
 	require.NoError(t, err)
 	assert.Equal(t, store.Shelf{Folder: "Slurs", Tags: []string{"warm-up", "year 1"}, Favourite: true, ShelfRevision: 1}, d.Shelf)
-	require.NoError(t, s.PutOnShelf(t.Context(), id, store.Shelf{ShelfRevision: 1}))
-	assert.ErrorIs(t, s.PutOnShelf(t.Context(), id, store.Shelf{ShelfRevision: 1, Folder: "late"}), store.ErrChanged)
-	d, err = s.Drill(t.Context(), id)
+	require.NoError(t, s.PutOnShelf(in(t), id, store.Shelf{ShelfRevision: 1}))
+	assert.ErrorIs(t, s.PutOnShelf(in(t), id, store.Shelf{ShelfRevision: 1, Folder: "late"}), store.ErrChanged)
+	d, err = s.Drill(in(t), id)
 	require.NoError(t, err)
 	assert.Equal(t, store.Shelf{Tags: []string{}, ShelfRevision: 2}, d.Shelf)
 }
@@ -182,36 +189,39 @@ func TestShelves(t *testing.T) {
 func TestBlocks(t *testing.T) {
 	b := drillfile.Block{Name: "two", Items: []drillfile.BlockItem{{File: fileAt(5), Seconds: 15}, {File: fileAt(7), Seconds: 30}}}
 	id := uuid.New()
-	require.NoError(t, s.AddBlock(t.Context(), id, b))
-	got, err := s.Block(t.Context(), id)
+	require.NoError(t, s.AddBlock(in(t), id, b))
+	got, err := s.Block(in(t), id)
 	require.NoError(t, err)
 	assert.Equal(t, 30, got.Block.Value.Items[1].Seconds)
 	assert.Equal(t, 7, got.Block.Value.Items[1].File.Drill.Path.Position)
-	all, err := s.Blocks(t.Context(), store.Page{})
+	all, err := s.Blocks(in(t), store.Page{})
 	require.NoError(t, err)
 	assert.Len(t, all, 1)
-	require.NoError(t, s.DeleteBlock(t.Context(), id))
-	_, err = s.Block(t.Context(), id)
+	require.NoError(t, s.DeleteBlock(in(t), id))
+	_, err = s.Block(in(t), id)
 	assert.ErrorIs(t, err, store.ErrNotFound)
-	assert.ErrorIs(t, s.DeleteBlock(t.Context(), id), store.ErrNotFound)
+	assert.ErrorIs(t, s.DeleteBlock(in(t), id), store.ErrNotFound)
 }
 
 func TestSetups(t *testing.T) {
-	setup, revision, err := s.Setup(t.Context(), ben.ID)
+	setup, revision, err := s.Setup(in(t), ben.ID)
 	require.NoError(t, err)
 	assert.Equal(t, drill.UsualSetup(), setup)
 	setup.Guitar.Capo, setup.LeftHanded, setup.Hand["12"] = 2, true, 45
-	require.NoError(t, s.ChangeSetup(t.Context(), ben.ID, revision, setup))
-	assert.ErrorIs(t, s.ChangeSetup(t.Context(), ben.ID, revision, drill.UsualSetup()), store.ErrChanged)
-	got, _, err := s.Setup(t.Context(), ben.ID)
+	require.NoError(t, s.ChangeSetup(in(t), ben.ID, revision, setup))
+	assert.ErrorIs(t, s.ChangeSetup(in(t), ben.ID, revision, drill.UsualSetup()), store.ErrChanged)
+	got, _, err := s.Setup(in(t), ben.ID)
 	require.NoError(t, err)
 	assert.Equal(t, setup, got)
-	a, err := s.Assign(t.Context(), added(t, store.Shelf{}), ben.ID)
+	a, err := s.Assign(in(t), added(t, store.Shelf{}), ben.ID)
 	require.NoError(t, err)
-	stand, err := s.Stand(t.Context(), a)
+	stand, err := s.Stand(in(t), a)
 	require.NoError(t, err)
 	assert.Equal(t, setup, stand.StudentSetup(), "a drill is written out for the student's guitar")
-	_, _, err = s.Setup(t.Context(), uuid.New())
+	_, _, err = s.Setup(in(t), uuid.New())
 	assert.ErrorIs(t, err, store.ErrNotFound)
-	assert.ErrorIs(t, s.ChangeSetup(t.Context(), uuid.New(), 1, setup), store.ErrNotFound)
+	assert.ErrorIs(t, s.ChangeSetup(in(t), uuid.New(), 1, setup), store.ErrNotFound)
 }
+
+// in is the test's context, in which its studio is asked.
+func in(t *testing.T) context.Context { return storetest.In(t.Context()) }

@@ -124,5 +124,12 @@ func (s *Store) Trend(ctx context.Context, assignment uuid.UUID, page Page) (tak
 
 // TakesWaiting returns how many takes are handed in and not measured yet.
 func (s *Store) TakesWaiting(ctx context.Context) (int, error) {
-	return value[int](s.pool.Query(ctx, `SELECT count(*) FROM takes WHERE state = 'waiting'`))
+	return value[int](s.pool.Query(AsHouse(ctx), `SELECT count(*) FROM takes WHERE state = 'waiting'`))
+}
+
+// WithinStudioOf returns a context in which the studio of a take is asked, as its
+// worker does; or [ErrNotFound].
+func (s *Store) WithinStudioOf(ctx context.Context, take uuid.UUID) (context.Context, error) {
+	studio, err := value[uuid.UUID](s.pool.Query(AsHouse(ctx), `SELECT studio_id FROM takes WHERE id = $1`, take))
+	return Within(ctx, Scope{Studio: studio}), err
 }

@@ -29,14 +29,14 @@ func clean(bpm float64, passes int) evenness.Analysis {
 
 func assignedTo(t *testing.T, student store.Person) uuid.UUID {
 	t.Helper()
-	id, err := s.Assign(t.Context(), added(t, store.Shelf{}), student.ID)
+	id, err := s.Assign(in(t), added(t, store.Shelf{}), student.ID)
 	require.NoError(t, err)
 	return id
 }
 
 func bpm(t *testing.T, assignment uuid.UUID) float64 {
 	t.Helper()
-	a, err := s.Stand(t.Context(), assignment)
+	a, err := s.Stand(in(t), assignment)
 	require.NoError(t, err)
 	return a.BPM()
 }
@@ -51,25 +51,25 @@ func TestTheLadderGoesByWhenTakesWereRecorded(t *testing.T) {
 	assert.Equal(t, tempo.Hold, late.Decision.Step, "one pass is not enough")
 	early := playedAs(t, a, 60, noon, clean(60, 1))
 	assert.Equal(t, tempo.Hold, early.Decision.Step)
-	again, err := s.TakeSummary(t.Context(), late.ID)
+	again, err := s.TakeSummary(in(t), late.ID)
 	require.NoError(t, err)
 	assert.Equal(t, tempo.Up, again.Decision.Step, "the take before it was handed in late")
 	assert.InDelta(t, 64, bpm(t, a), 0)
 
 	// Found to be of something else when it is measured again, it no longer counts.
-	require.NoError(t, s.Measured(t.Context(), early.ID, store.Measurement{Analysis: evenness.Analysis{Foreign: true}, Seconds: 3, Listener: 2}))
-	again, err = s.TakeSummary(t.Context(), late.ID)
+	require.NoError(t, s.Measured(in(t), early.ID, store.Measurement{Analysis: evenness.Analysis{Foreign: true}, Seconds: 3, Listener: 2}))
+	again, err = s.TakeSummary(in(t), late.ID)
 	require.NoError(t, err)
 	assert.Equal(t, tempo.Hold, again.Decision.Step)
 	assert.InDelta(t, 60, bpm(t, a), 0)
-	first, err := s.TakeSummary(t.Context(), early.ID)
+	first, err := s.TakeSummary(in(t), early.ID)
 	require.NoError(t, err)
 	assert.Equal(t, 2, *first.Listener)
 }
 
 func TestHandingInTwiceMakesOneTake(t *testing.T) {
 	id := assignedTo(t, ann)
-	a, err := s.Stand(t.Context(), id)
+	a, err := s.Stand(in(t), id)
 	require.NoError(t, err)
 	chart, err := a.File.Value.Drill.Chart(guitar.Standard(), 60)
 	require.NoError(t, err)
@@ -77,7 +77,7 @@ func TestHandingInTwiceMakesOneTake(t *testing.T) {
 	jobs := 0
 	hand := func(h store.HandIn) error {
 		h.Sound = strings.NewReader("a sound")
-		return s.HandIn(t.Context(), h, func(pgx.Tx) error { jobs++; return nil })
+		return s.HandIn(in(t), h, func(pgx.Tx) error { jobs++; return nil })
 	}
 	require.NoError(t, hand(h))
 	assert.True(t, store.IsKept(hand(h)), "the same take")
@@ -86,7 +86,7 @@ func TestHandingInTwiceMakesOneTake(t *testing.T) {
 	var same store.ErrSameSound
 	require.ErrorAs(t, hand(other), &same, "the same file")
 	assert.Equal(t, h.ID, same.TakeID)
-	a, err = s.Stand(t.Context(), id)
+	a, err = s.Stand(in(t), id)
 	require.NoError(t, err)
 	assert.Equal(t, []int{1, 1}, []int{a.Takes, jobs})
 }
@@ -94,35 +94,35 @@ func TestHandingInTwiceMakesOneTake(t *testing.T) {
 // A take whose job cannot be queued is not kept: there is both or neither.
 func TestATakeIsKeptWithItsJobOrNotAtAll(t *testing.T) {
 	id := assignedTo(t, ann)
-	a, err := s.Stand(t.Context(), id)
+	a, err := s.Stand(in(t), id)
 	require.NoError(t, err)
 	chart, err := a.File.Value.Drill.Chart(guitar.Standard(), 60)
 	require.NoError(t, err)
 	take := uuid.New()
-	err = s.HandIn(t.Context(), store.HandIn{ID: take, AssignmentID: id, Version: 1, BPM: 60, Source: store.File, RecordedAt: noon, Chart: chart, Sound: strings.NewReader("x"), Hash: take[:]},
+	err = s.HandIn(in(t), store.HandIn{ID: take, AssignmentID: id, Version: 1, BPM: 60, Source: store.File, RecordedAt: noon, Chart: chart, Sound: strings.NewReader("x"), Hash: take[:]},
 		func(pgx.Tx) error { return io.ErrClosedPipe })
 	require.ErrorIs(t, err, io.ErrClosedPipe)
-	_, err = s.Take(t.Context(), take)
+	_, err = s.Take(in(t), take)
 	assert.ErrorIs(t, err, store.ErrNotFound)
-	a, err = s.Stand(t.Context(), id)
+	a, err = s.Stand(in(t), id)
 	require.NoError(t, err)
 	assert.Zero(t, a.Takes)
 }
 
 func TestAFailedTakeSaysWhyAndMayBeMeasuredAgain(t *testing.T) {
 	id := handedIn(t, assignedTo(t, ann), 60, noon)
-	require.NoError(t, s.Failed(t.Context(), id, "No notes."))
-	take, err := s.Take(t.Context(), id)
+	require.NoError(t, s.Failed(in(t), id, "No notes."))
+	take, err := s.Take(in(t), id)
 	require.NoError(t, err)
 	assert.Equal(t, []any{store.Failed, "No notes."}, []any{take.State, *take.Failure})
 	assert.Nil(t, take.Analysis)
-	require.NoError(t, s.MeasureAgain(t.Context(), id, nothing))
-	state, err := s.TakeState(t.Context(), id)
+	require.NoError(t, s.MeasureAgain(in(t), id, nothing))
+	state, err := s.TakeState(in(t), id)
 	require.NoError(t, err)
 	assert.Equal(t, store.Waiting, state)
-	require.NoError(t, s.Measured(t.Context(), id, store.Measurement{Analysis: clean(60, 1), Listener: 1}))
-	require.NoError(t, s.Failed(t.Context(), id, "Not again."))
-	take, err = s.Take(t.Context(), id)
+	require.NoError(t, s.Measured(in(t), id, store.Measurement{Analysis: clean(60, 1), Listener: 1}))
+	require.NoError(t, s.Failed(in(t), id, "Not again."))
+	take, err = s.Take(in(t), id)
 	require.NoError(t, err)
 	assert.Equal(t, store.Measured, take.State, "what was measured before stays")
 	assert.NotNil(t, take.Analysis)
@@ -132,7 +132,7 @@ func TestAFailedTakeSaysWhyAndMayBeMeasuredAgain(t *testing.T) {
 // A sound is given back byte for byte, also in parts, and replaced as a whole.
 func TestSoundsLieInParts(t *testing.T) {
 	id := assignedTo(t, ann)
-	a, err := s.Stand(t.Context(), id)
+	a, err := s.Stand(in(t), id)
 	require.NoError(t, err)
 	chart, err := a.File.Value.Drill.Chart(guitar.Standard(), 60)
 	require.NoError(t, err)
@@ -141,8 +141,8 @@ func TestSoundsLieInParts(t *testing.T) {
 		raw[i] = byte(i*i>>5 ^ i)
 	}
 	take := uuid.New()
-	require.NoError(t, s.HandIn(t.Context(), store.HandIn{ID: take, AssignmentID: id, Version: 1, BPM: 60, Source: store.File, RecordedAt: noon, Chart: chart, Sound: bytes.NewReader(raw), Hash: take[:]}, nothing))
-	sound, err := s.Sound(t.Context(), take)
+	require.NoError(t, s.HandIn(in(t), store.HandIn{ID: take, AssignmentID: id, Version: 1, BPM: 60, Source: store.File, RecordedAt: noon, Chart: chart, Sound: bytes.NewReader(raw), Hash: take[:]}, nothing))
+	sound, err := s.Sound(in(t), take)
 	require.NoError(t, err)
 	got, err := io.ReadAll(sound)
 	require.NoError(t, err)
@@ -157,9 +157,9 @@ func TestSoundsLieInParts(t *testing.T) {
 	_, err = sound.Seek(-1, io.SeekStart)
 	assert.Error(t, err)
 
-	require.NoError(t, s.KeepSound(t.Context(), take, strings.NewReader("short")))
-	assert.ErrorIs(t, s.KeepSound(t.Context(), uuid.New(), strings.NewReader("x")), store.ErrNotFound)
-	sound, err = s.Sound(t.Context(), take)
+	require.NoError(t, s.KeepSound(in(t), take, strings.NewReader("short")))
+	assert.ErrorIs(t, s.KeepSound(in(t), uuid.New(), strings.NewReader("x")), store.ErrNotFound)
+	sound, err = s.Sound(in(t), take)
 	require.NoError(t, err)
 	got, err = io.ReadAll(sound)
 	require.NoError(t, err)
@@ -176,7 +176,7 @@ func TestListsComeInPages(t *testing.T) {
 	}
 	var got []store.TakeSummary
 	for page := (store.Page{Limit: 3}); ; {
-		takes, err := s.Takes(t.Context(), &a, nil, page)
+		takes, err := s.Takes(in(t), &a, nil, page)
 		require.NoError(t, err)
 		got = append(got, takes...)
 		if len(takes) < 3 {
@@ -196,7 +196,7 @@ func TestListsComeInPages(t *testing.T) {
 	}
 	_, err := store.ParseCursor("elsewhere")
 	assert.ErrorIs(t, err, store.ErrCursor)
-	points, _, err := s.Trend(t.Context(), a, store.Page{Limit: 2})
+	points, _, err := s.Trend(in(t), a, store.Page{Limit: 2})
 	require.NoError(t, err)
 	assert.Len(t, points, 2)
 }
@@ -206,7 +206,7 @@ func TestATrendKnowsWhatWasPassedBefore(t *testing.T) {
 	a := assignedTo(t, ben)
 	playedAs(t, a, 72, noon, clean(72, 2))
 	playedAs(t, a, 60, noon.Add(time.Hour), clean(60, 1))
-	points, passed, err := s.Trend(t.Context(), a, store.Page{Limit: 1})
+	points, passed, err := s.Trend(in(t), a, store.Page{Limit: 1})
 	require.NoError(t, err)
 	require.Len(t, points, 1)
 	assert.InDelta(t, 72, passed, 0)
@@ -215,17 +215,17 @@ func TestATrendKnowsWhatWasPassedBefore(t *testing.T) {
 // One drill that another version has written does not take the list down.
 func TestAnOddDocumentStandsAlone(t *testing.T) {
 	id := added(t, store.Shelf{})
-	a, err := s.Assign(t.Context(), id, ann.ID)
+	a, err := s.Assign(in(t), id, ann.ID)
 	require.NoError(t, err)
 	block := uuid.New()
 	for _, odd := range []string{
 		`UPDATE drill_versions SET file = jsonb_set(file, '{drill,pattern,kind}', '"sorcery"') WHERE drill_id = '` + id.String() + `'`,
 		`INSERT INTO blocks (id, block) VALUES ('` + block.String() + `', '{"name": "odd", "items": 7}')`,
 	} {
-		_, err := s.Pool().Exec(t.Context(), odd)
+		_, err := s.Pool().Exec(in(t), odd)
 		require.NoError(t, err)
 	}
-	drills, err := s.Drills(t.Context(), store.Page{})
+	drills, err := s.Drills(in(t), store.Page{})
 	require.NoError(t, err)
 	odd := 0
 	for _, d := range drills {
@@ -235,19 +235,19 @@ func TestAnOddDocumentStandsAlone(t *testing.T) {
 		}
 	}
 	assert.Equal(t, 1, odd)
-	stand, err := s.Stand(t.Context(), a)
+	stand, err := s.Stand(in(t), a)
 	require.NoError(t, err)
 	assert.Error(t, stand.File.Odd)
-	pupils, err := s.Pupils(t.Context(), nil, store.Page{})
+	pupils, err := s.Pupils(in(t), nil, nil, store.Page{})
 	require.NoError(t, err)
 	assert.Len(t, pupils, 2)
-	blocks, err := s.Blocks(t.Context(), store.Page{})
+	blocks, err := s.Blocks(in(t), store.Page{})
 	require.NoError(t, err)
 	for _, b := range blocks {
 		assert.Equal(t, b.ID == block, b.Block.Odd != nil)
 	}
-	require.NoError(t, s.DeleteDrill(t.Context(), id))
-	require.NoError(t, s.DeleteBlock(t.Context(), block))
+	require.NoError(t, s.DeleteDrill(in(t), id))
+	require.NoError(t, s.DeleteBlock(in(t), block))
 }
 
 func TestAllTakesAreMeasuredAgainOnce(t *testing.T) {
@@ -257,15 +257,15 @@ func TestAllTakesAreMeasuredAgainOnce(t *testing.T) {
 	}
 	var id uuid.UUID
 	begin := func(_ pgx.Tx, begun uuid.UUID) error { id = begun; return nil }
-	require.NoError(t, s.Remeasure(t.Context(), begin))
+	require.NoError(t, s.Remeasure(in(t), begin))
 	first := id
-	require.NoError(t, s.Remeasure(t.Context(), begin), "a second click begins nothing")
+	require.NoError(t, s.Remeasure(in(t), begin), "a second click begins nothing")
 	require.Equal(t, first, id)
-	r, err := s.Remeasuring(t.Context())
+	r, err := s.Remeasuring(in(t))
 	require.NoError(t, err)
 	done := map[uuid.UUID]bool{}
 	for {
-		take, err := s.NextToRemeasure(t.Context(), id)
+		take, err := s.NextToRemeasure(in(t), id)
 		if err != nil {
 			require.ErrorIs(t, err, store.ErrNotFound)
 			break
@@ -273,13 +273,13 @@ func TestAllTakesAreMeasuredAgainOnce(t *testing.T) {
 		require.False(t, done[take])
 		done[take] = true
 		for range 2 { // a worker that was cut off counts it again
-			require.NoError(t, s.Remeasured(t.Context(), id, take, len(done) == 1))
+			require.NoError(t, s.Remeasured(in(t), id, take, len(done) == 1))
 		}
 	}
 	assert.Len(t, done, r.Total)
-	r, err = s.Remeasuring(t.Context())
+	r, err = s.Remeasuring(in(t))
 	require.NoError(t, err)
 	assert.Equal(t, []int{r.Total, 1}, []int{r.Done, r.Failed})
 	assert.NotNil(t, r.EndedAt)
-	assert.ErrorIs(t, s.CancelRemeasuring(t.Context()), store.ErrNotFound)
+	assert.ErrorIs(t, s.CancelRemeasuring(in(t)), store.ErrNotFound)
 }

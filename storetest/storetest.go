@@ -7,11 +7,20 @@ import (
 	"fmt"
 	"os"
 
+	"github.com/google/uuid"
+
 	"manudrill/pgcluster"
 	"manudrill/store"
 )
 
-// Open starts a database, opens a store in it and adds people. The caller calls
+// Studio is the one that the people of a test are in.
+var Studio = uuid.New()
+
+// In returns a context in which the studio of a test is asked.
+func In(ctx context.Context) context.Context { return store.Within(ctx, store.Scope{Studio: Studio}) }
+
+// Open starts a database, opens a store in it and, where people
+// are given, adds a studio with them. The caller calls
 // close, once a package run.
 func Open(ctx context.Context, people ...store.Person) (s *store.Store, close func() error, err error) {
 	cluster, err := pgcluster.StartThrowaway(ctx)
@@ -25,8 +34,14 @@ func Open(ctx context.Context, people ...store.Person) (s *store.Store, close fu
 		s.Close()
 		return cluster.Stop()
 	}
+	if len(people) == 0 {
+		return s, close, nil
+	}
+	if err := s.AddStudio(ctx, Studio, "Test studio"); err != nil {
+		return nil, nil, errors.Join(err, close())
+	}
 	for _, p := range people {
-		if err := s.AddPerson(ctx, p); err != nil {
+		if err := s.AddPerson(In(ctx), p); err != nil {
 			return nil, nil, errors.Join(err, close())
 		}
 	}

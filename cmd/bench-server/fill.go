@@ -49,7 +49,7 @@ func someDrill(name string) drillfile.File {
 // one that was really measured, under ids and times of their own.
 func fill(ctx context.Context, s *store.Store) (filled, error) {
 	f := filled{instructor: uuid.New()}
-	if err := s.AddPerson(ctx, store.Person{ID: f.instructor, Name: "Instructor", Role: store.Instructor}); err != nil {
+	if err := s.AddPerson(ctx, store.Person{ID: f.instructor, Name: "Instructor", Role: store.Instructor, Demo: true}); err != nil {
 		return f, err
 	}
 	for i := range 60 {
@@ -72,14 +72,14 @@ func fill(ctx context.Context, s *store.Store) (filled, error) {
 			return f, err
 		}
 	}
-	_, err := s.Pool().Exec(ctx, `VACUUM ANALYZE`)
+	_, err := s.Pool().Exec(store.AsHouse(ctx), `VACUUM ANALYZE`)
 	return f, err
 }
 
 // pupilWith adds a student who has some drills and so many takes of each.
 func pupilWith(ctx context.Context, s *store.Store, name string, drills []uuid.UUID, takes int) (pupil, error) {
 	p := pupil{person: uuid.New()}
-	if err := s.AddPerson(ctx, store.Person{ID: p.person, Name: name, Role: store.Student}); err != nil {
+	if err := s.AddPerson(ctx, store.Person{ID: p.person, Name: name, Role: store.Student, Demo: true}); err != nil {
 		return p, err
 	}
 	for _, d := range drills {

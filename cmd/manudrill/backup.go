@@ -48,7 +48,7 @@ func restoreCommand() *cobra.Command {
 			return withDatabase(cmd, func(ctx context.Context, url string) error { return restore(ctx, url, args[0], replace) })
 		},
 	}
-	cmd.Flags().BoolVar(&replace, "replace", false, "also where there are people already, whose drills and takes are then gone")
+	cmd.Flags().BoolVar(&replace, "replace", false, "also where there is a studio already, whose drills and takes are then gone")
 	return cmd
 }
 
@@ -62,13 +62,13 @@ func restore(ctx context.Context, url, file string, replace bool) error {
 	if err != nil {
 		return err
 	}
-	people, err := s.People(ctx, nil)
+	studios, err := s.Studios(ctx)
 	s.Close()
 	if err != nil {
 		return err
 	}
-	if len(people) > 0 && !replace {
-		return errors.New("there are people here already; back up what is here, then add --replace to put what is in the file in its place")
+	if studios > 0 && !replace {
+		return errors.New("there is a studio here already; back up what is here, then add --replace to put what is in the file in its place")
 	}
 	err = postgres(ctx, "pg_restore", "--single-transaction", "--exit-on-error", "--clean", "--if-exists", "--no-owner", "--no-privileges", "--dbname="+url, file)
 	if err != nil {

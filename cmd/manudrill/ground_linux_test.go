@@ -62,7 +62,7 @@ func TestAFullDisk(t *testing.T) {
 			disk := smallDisk(t, 160)
 			data, env, says := which(disk)
 			p := begin(t, data, env, "serve", "--listen", "127.0.0.1:0").serves()
-			s := opened(t, p.base)
+			s := opened(t, p)
 			before := len(s.teacher.all("/takes"))
 			empty := fill(t, disk)
 			id := uuid.New()
@@ -95,7 +95,7 @@ func TestADatabaseThatIsAway(t *testing.T) {
 	require.NoError(t, err)
 	p := begin(t, ownFolder(t), []string{"DATABASE_URL=" + cluster.URL}, "serve", "--listen", "127.0.0.1:0", "--no-work").serves()
 	v := visiting(t, p.base)
-	v.enter("student")
+	v.begins(p)
 	require.NoError(t, cluster.Stop())
 	time.Sleep(2500 * time.Millisecond) // until nothing is remembered any more
 	for _, path := range []string{"/session", "/takes", "/assignments", "/people"} {
@@ -153,7 +153,7 @@ func TestKilledInTheMiddleOfAMigration(t *testing.T) {
 func TestBackedUpAndRestored(t *testing.T) {
 	data, elsewhere := ownFolder(t), ownFolder(t)
 	p := servingOn(t, data)
-	s := opened(t, p.base)
+	s := opened(t, p)
 	for n := range 6 {
 		s.handIn(uuid.New(), n+1)
 	}
@@ -176,7 +176,7 @@ func TestBackedUpAndRestored(t *testing.T) {
 	require.NoError(t, run(elsewhere, "restore", file))
 	p = servingOn(t, elsewhere)
 	v := visiting(t, p.base)
-	v.enter("student")
+	v.signsIn()
 	for id := range s.takes {
 		status, err := v.ask(http.MethodGet, "/takes/"+id.String(), nil, nil)
 		require.NoError(t, err)
@@ -188,7 +188,7 @@ func TestBackedUpAndRestored(t *testing.T) {
 
 	err := run(elsewhere, "restore", file)
 	require.Error(t, err)
-	assert.Contains(t, err.Error(), "there are people here already")
+	assert.Contains(t, err.Error(), "there is a studio here already")
 	require.NoError(t, run(elsewhere, "restore", "--replace", file))
 	require.NoError(t, run(elsewhere, "rollback", "4"))
 	err = run(elsewhere, "rollback", "here")

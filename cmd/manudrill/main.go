@@ -26,7 +26,7 @@ func program() *cobra.Command {
 		SilenceUsage:  true,
 	}
 	root.AddCommand(chartCommand(), exportCommand(), importCommand(), onsetsCommand(), analyzeCommand(), simulateCommand(), serveCommand(), demoCommand(), workCommand(),
-		backupCommand(), restoreCommand(), rollbackCommand())
+		studioCommand(), ownerCommand(), backupCommand(), restoreCommand(), rollbackCommand())
 	return root
 }
 

@@ -212,25 +212,42 @@ func (v *visitor) must(method, path string, body any, into any) {
 type page struct {
 	Items []struct {
 		ID    uuid.UUID
-		Role  string
 		State string
 	}
 	Next *string
 }
 
-// enter goes in as whoever has a role.
-func (v *visitor) enter(role string) uuid.UUID {
+// The owner of the studio that these tests begin, and its student.
+const (
+	signIn   = "oda"
+	password = "four frets up"
+)
+
+// begins opens the link that the program has printed, and begins a studio.
+func (v *visitor) begins(p *process) {
 	v.t.Helper()
-	var people page
-	v.must(http.MethodGet, "/people", nil, &people)
-	for _, p := range people.Items {
-		if p.Role == role {
-			v.must(http.MethodPut, "/session", map[string]any{"personId": p.ID}, nil)
-			return p.ID
-		}
-	}
-	require.Fail(v.t, "there is no "+role)
-	return uuid.Nil
+	link := regexp.MustCompile(`/begin#(\S+)`)
+	require.Eventually(v.t, func() bool { return link.MatchString(p.words()) }, time.Minute, 10*time.Millisecond)
+	v.must(http.MethodPost, "/house", map[string]any{
+		"token": link.FindStringSubmatch(p.words())[1], "studio": "Fret House", "name": "Oda", "signIn": signIn, "password": password,
+	}, nil)
+}
+
+// signsIn comes in by name and password.
+func (v *visitor) signsIn() {
+	v.t.Helper()
+	v.must(http.MethodPost, "/session", map[string]any{"name": signIn, "password": password}, nil)
+}
+
+// adds adds a student and lets another visitor come in as them, by their code.
+func (v *visitor) adds(student *visitor) uuid.UUID {
+	v.t.Helper()
+	id := uuid.New()
+	v.must(http.MethodPost, "/people", map[string]any{"people": []any{map[string]any{"id": id, "name": "Mira", "role": "student"}}}, nil)
+	var card struct{ Code string }
+	v.must(http.MethodPost, "/people/"+id.String()+"/code", nil, &card)
+	student.must(http.MethodPost, "/session/code", map[string]any{"code": card.Code}, nil)
+	return id
 }
 
 // all reads a list to its end.
@@ -283,14 +300,14 @@ type studio struct {
 	tries, acknowledged int
 }
 
-func opened(t *testing.T, base string) *studio {
+func opened(t *testing.T, p *process) *studio {
 	t.Helper()
 	s := &studio{
-		t: t, teacher: visiting(t, base), student: visiting(t, base), stop: make(chan struct{}),
+		t: t, teacher: visiting(t, p.base), student: visiting(t, p.base), stop: make(chan struct{}),
 		takes: map[uuid.UUID]bool{}, drills: map[uuid.UUID]bool{}, comments: map[uuid.UUID]bool{},
 	}
-	s.teacher.enter("instructor")
-	student := s.student.enter("student")
+	s.teacher.begins(p)
+	student := s.teacher.adds(s.student)
 	id := uuid.New()
 	s.teacher.must(http.MethodPost, "/drills?id="+id.String(), someDrill("Under fire"), nil)
 	s.drills[id] = true
@@ -427,7 +444,7 @@ func kills(usual int) int {
 func TestKillingTheServerLosesNothing(t *testing.T) {
 	data := ownFolder(t)
 	p := servingOn(t, data)
-	s := opened(t, p.base)
+	s := opened(t, p)
 	s.work()
 	for n := range kills(3) {
 		time.Sleep(time.Duration(400+170*(n%7)) * time.Millisecond)
@@ -445,7 +462,7 @@ func TestKillingTheServerLosesNothing(t *testing.T) {
 func TestKillingPostgreSQLLosesNothing(t *testing.T) {
 	data := ownFolder(t)
 	p := servingOn(t, data)
-	s := opened(t, p.base)
+	s := opened(t, p)
 	s.work()
 	for n := range (kills(4) + 2) / 3 {
 		time.Sleep(time.Duration(500+130*(n%5)) * time.Millisecond)
@@ -474,7 +491,7 @@ func TestInterruptedInItsFirstSecond(t *testing.T) {
 		_ = p.ends()
 	}
 	p := servingOn(t, data)
-	visiting(t, p.base).enter("instructor")
+	visiting(t, p.base).begins(p)
 	p.signal(syscall.SIGTERM)
 	assert.NoError(t, p.ends())
 }
@@ -483,7 +500,7 @@ func TestInterruptedInItsFirstSecond(t *testing.T) {
 func TestAServerFinishesWhatItHasTaken(t *testing.T) {
 	data := ownFolder(t)
 	p := servingOn(t, data)
-	s := opened(t, p.base)
+	s := opened(t, p)
 	id := uuid.New()
 	path := fmt.Sprintf("/assignments/%s/takes/%s?source=file&bpm=60", s.assignment, id)
 	answered := make(chan int, 1)

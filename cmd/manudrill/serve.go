@@ -8,17 +8,21 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
+	"net/netip"
+	"net/url"
 	"os"
 	"os/signal"
 	"strings"
 	"syscall"
 	"time"
 
-	"github.com/google/uuid"
 	"github.com/spf13/cobra"
 
 	"manudrill/demo"
 	"manudrill/server"
+	"manudrill/server/jobs"
+	"manudrill/server/letters"
+	"manudrill/server/secret"
 	"manudrill/store"
 	"manudrill/web"
 )
@@ -33,10 +37,13 @@ func demoCommand() *cobra.Command {
 
 // serveOptions are what serve and demo are told.
 type serveOptions struct {
-	address string
-	hosts   []string
-	noWork  bool
-	demo    bool
+	address   string
+	url       string
+	hosts     []string
+	proxies   []string
+	cert, key string
+	noWork    bool
+	demo      bool
 }
 
 func serving(name, short string, withDemo bool) *cobra.Command {
@@ -47,6 +54,10 @@ func serving(name, short string, withDemo bool) *cobra.Command {
 	}
 	cmd.Flags().StringVar(&o.address, "listen", defaultAddress, "address to serve at")
 	cmd.Flags().StringSliceVar(&o.hosts, "host", nil, "name under which it is reached, where that is neither localhost nor an address")
+	cmd.Flags().StringVar(&o.url, "url", "", "address under which its people know it, as https://drills.example.org, for links")
+	cmd.Flags().StringSliceVar(&o.proxies, "proxy", nil, "address or network of a proxy that is believed about where requests come from, as 10.1.0.0/16")
+	cmd.Flags().StringVar(&o.cert, "cert", "", "file with the certificate to serve by TLS, with --key")
+	cmd.Flags().StringVar(&o.key, "key", "", "file with the key of the certificate")
 	cmd.Flags().BoolVar(&o.noWork, "no-work", false, "measure no takes here; 'manudrill work' does it elsewhere")
 	return cmd
 }
@@ -68,23 +79,92 @@ func serve(cmd *cobra.Command, o serveOptions) error {
 		return err
 	}
 	defer s.Close()
-	if o.demo {
-		err = demo.Load(ctx, s, demo.Weeks, time.Now(), showProgress(out))
-	} else {
-		err = openStudio(ctx, s)
-	}
+	options, err := o.forServer()
 	if err != nil {
-		return fmt.Errorf("the studio cannot be filled: %w", err)
+		return err
+	}
+	if o.demo {
+		if err := demo.Load(ctx, s, demo.Weeks, time.Now(), showProgress(out)); err != nil {
+			return fmt.Errorf("the demo cannot be made: %w", err)
+		}
 	}
 	if !o.noWork {
 		end := lookAfterWorker(ctx, url)
 		defer end()
 	}
-	handler, err := server.New(s, web.Files(), server.Options{Hosts: names(o)})
+	handler, err := server.New(s, web.Files(), options)
 	if err != nil {
 		return err
 	}
-	return listenAndServe(ctx, out, o.address, handler)
+	return listenAndServe(ctx, out, o, handler, func(address string) error { return invite(ctx, out, s, o, address) })
+}
+
+// forServer are the options as the server takes them.
+func (o serveOptions) forServer() (server.Options, error) {
+	so := server.Options{Hosts: names(o), URL: o.url, Demo: o.demo}
+	for _, p := range o.proxies {
+		network, err := proxy(p)
+		if err != nil {
+			return so, err
+		}
+		so.Proxies = append(so.Proxies, network)
+	}
+	post, err := postman()
+	if err != nil {
+		return so, err
+	}
+	so.Letters = post != nil
+	if so.Letters && o.url == "" {
+		return so, errors.New("letters have links in them: say by --url under which address Manudrill is known, as https://drills.example.org")
+	}
+	if (o.cert == "") != (o.key == "") {
+		return so, errors.New("serving by TLS takes both --cert and --key")
+	}
+	return so, nil
+}
+
+// proxy reads an address or a network.
+func proxy(text string) (netip.Prefix, error) {
+	if a, err := netip.ParseAddr(text); err == nil {
+		return netip.PrefixFrom(a, a.BitLen()), nil
+	}
+	network, err := netip.ParsePrefix(text)
+	if err != nil {
+		return network, fmt.Errorf("--proxy %s is neither an address nor a network, as 10.1.0.0/16", text)
+	}
+	return network.Masked(), nil
+}
+
+// postman sends letters where the environment says by whom; nil where it does not.
+func postman() (jobs.Post, error) {
+	sender, err := letters.FromEnvironment()
+	if err != nil || sender == nil {
+		return nil, err
+	}
+	return sender, nil
+}
+
+// invite prints a link to begin a studio where nobody can sign in yet.
+func invite(ctx context.Context, out io.Writer, s *store.Store, o serveOptions, address string) error {
+	needs, err := s.NeedsOwner(ctx)
+	if err != nil || !needs || o.demo {
+		return err
+	}
+	link, err := opening(ctx, s, o.url, address)
+	if err != nil {
+		return err
+	}
+	fmt.Fprintf(out, "Nobody can sign in yet. Open this link within a week, once, to name your studio and be its owner:\n  %s\n", link)
+	return nil
+}
+
+// opening makes a link by which a studio can be begun.
+func opening(ctx context.Context, s *store.Store, url, address string) (string, error) {
+	token, kept := secret.Token()
+	if url == "" {
+		url = address
+	}
+	return strings.TrimSuffix(url, "/") + "/begin#" + token, s.AddOpening(ctx, kept)
 }
 
 // names are those under which the server is reached: those it is told, and the one
@@ -97,6 +177,9 @@ func names(o serveOptions) []string {
 	if host, _, err := net.SplitHostPort(o.address); err == nil && host != "" {
 		all = append(all, strings.ToLower(host))
 	}
+	if u, err := url.Parse(o.url); err == nil && u.Hostname() != "" {
+		all = append(all, strings.ToLower(u.Hostname()))
+	}
 	return all
 }
 
@@ -106,19 +189,6 @@ func interruptible(ctx context.Context) (context.Context, context.CancelFunc) {
 	ctx, stop := signal.NotifyContext(ctx, os.Interrupt, syscall.SIGTERM)
 	context.AfterFunc(ctx, stop)
 	return ctx, stop
-}
-
-// openStudio puts an instructor and a student into a studio that has nobody, so
-// that there is somebody to be until people can sign in.
-func openStudio(ctx context.Context, s *store.Store) error {
-	people, err := s.People(ctx, nil)
-	if err != nil || len(people) > 0 {
-		return err
-	}
-	return errors.Join(
-		s.AddPerson(ctx, store.Person{ID: uuid.New(), Name: "Instructor", Role: store.Instructor}),
-		s.AddPerson(ctx, store.Person{ID: uuid.New(), Name: "Student", Role: store.Student}),
-	)
 }
 
 func showProgress(out io.Writer) func(done, all int) {
@@ -137,15 +207,24 @@ const (
 	finishTime = 30 * time.Second
 )
 
-func listenAndServe(ctx context.Context, out io.Writer, address string, handler http.Handler) error {
-	listener, err := net.Listen("tcp", address)
+func listenAndServe(ctx context.Context, out io.Writer, o serveOptions, handler http.Handler, begun func(address string) error) error {
+	listener, err := net.Listen("tcp", o.address)
 	if err != nil {
-		return fmt.Errorf("cannot serve at %s: %w; choose another with --listen", address, err)
+		return fmt.Errorf("cannot serve at %s: %w; choose another with --listen", o.address, err)
 	}
 	srv := &http.Server{Handler: handler, ReadHeaderTimeout: headerTime, IdleTimeout: idleTime, MaxHeaderBytes: 32 << 10}
 	done := make(chan error, 1)
-	go func() { done <- srv.Serve(listener) }()
-	fmt.Fprintf(out, "\nManudrill is at http://%s (stop it with Ctrl+C)\n", listener.Addr())
+	address := "http://" + listener.Addr().String()
+	if o.cert != "" {
+		address = "https://" + listener.Addr().String()
+		go func() { done <- srv.ServeTLS(listener, o.cert, o.key) }()
+	} else {
+		go func() { done <- srv.Serve(listener) }()
+	}
+	fmt.Fprintf(out, "\nManudrill is at %s (stop it with Ctrl+C)\n", address)
+	if err := begun(address); err != nil {
+		return err
+	}
 	select {
 	case err := <-done:
 		return err

@@ -39,7 +39,11 @@ func work(cmd *cobra.Command) error {
 		return err
 	}
 	defer s.Close()
-	workers, err := jobs.Start(ctx, s)
+	post, err := postman()
+	if err != nil {
+		return err
+	}
+	workers, err := jobs.Start(ctx, s, post)
 	if err != nil {
 		return err
 	}

@@ -38,8 +38,8 @@ func handedIn(t *testing.T) uuid.UUID {
 	d := drill.New("pairs", drill.SlurCombinations{Combinations: [][]int{{1, 3}}, Slur: drill.HammerOns})
 	file := drillfile.File{Drill: d, Ladder: tempo.Usual()}
 	drillID, take := uuid.New(), uuid.New()
-	require.NoError(t, s.AddDrill(t.Context(), drillID, file, store.Shelf{}))
-	assignment, err := s.Assign(t.Context(), drillID, ann.ID)
+	require.NoError(t, s.AddDrill(in(t), drillID, file, store.Shelf{}))
+	assignment, err := s.Assign(in(t), drillID, ann.ID)
 	require.NoError(t, err)
 	chart, err := d.Chart(guitar.Standard(), 120)
 	require.NoError(t, err)
@@ -48,15 +48,15 @@ func handedIn(t *testing.T) uuid.UUID {
 	wav := sound.FromMono(simulate.Rate, samples).EncodeWAV()
 	queue, err := jobs.NewQueue(s)
 	require.NoError(t, err)
-	require.NoError(t, s.HandIn(t.Context(), store.HandIn{
+	require.NoError(t, s.HandIn(in(t), store.HandIn{
 		ID: take, AssignmentID: assignment, Version: 1, BPM: 120, Source: store.File, RecordedAt: time.Now(), Chart: chart, Sound: bytes.NewReader(wav), Hash: take[:],
-	}, func(tx pgx.Tx) error { return queue.Measure(t.Context(), tx, take) }))
+	}, func(tx pgx.Tx) error { return queue.Measure(in(t), tx, take) }))
 	return take
 }
 
 func working(t *testing.T) {
 	t.Helper()
-	w, err := jobs.Start(t.Context(), s)
+	w, err := jobs.Start(in(t), s, nil)
 	require.NoError(t, err)
 	t.Cleanup(func() { assert.NoError(t, w.Stop(context.Background())) })
 }
@@ -64,10 +64,10 @@ func working(t *testing.T) {
 func becomes(t *testing.T, take uuid.UUID, state string) store.TakeSummary {
 	t.Helper()
 	require.Eventually(t, func() bool {
-		is, err := s.TakeState(t.Context(), take)
+		is, err := s.TakeState(in(t), take)
 		return err == nil && is == state
 	}, time.Minute, 20*time.Millisecond)
-	summary, err := s.TakeSummary(t.Context(), take)
+	summary, err := s.TakeSummary(in(t), take)
 	require.NoError(t, err)
 	return summary
 }
@@ -75,7 +75,7 @@ func becomes(t *testing.T, take uuid.UUID, state string) store.TakeSummary {
 // left marks a take's job as running under a worker that is no longer there.
 func left(t *testing.T, take uuid.UUID, attempt int) {
 	t.Helper()
-	tag, err := s.Pool().Exec(t.Context(), `UPDATE river_job SET state = 'running', attempted_at = now(), attempted_by = '{gone}', attempt = $2 WHERE args->>'takeId' = $1`, take.String(), attempt)
+	tag, err := s.Pool().Exec(in(t), `UPDATE river_job SET state = 'running', attempted_at = now(), attempted_by = '{gone}', attempt = $2 WHERE args->>'takeId' = $1`, take.String(), attempt)
 	require.NoError(t, err)
 	require.EqualValues(t, 1, tag.RowsAffected())
 }
@@ -85,7 +85,7 @@ func TestATakeIsMeasuredOnceItIsHandedIn(t *testing.T) {
 	working(t)
 	measured := becomes(t, take, store.Measured)
 	assert.Positive(t, measured.Seconds)
-	kept, err := s.Sound(t.Context(), take)
+	kept, err := s.Sound(in(t), take)
 	require.NoError(t, err)
 	start := make([]byte, 4)
 	_, err = kept.Read(start)
@@ -121,14 +121,17 @@ func TestALivingWorkerIsLeftAlone(t *testing.T) {
 	becomes(t, take, store.Measured)
 	var by string
 	require.Eventually(t, func() bool { // the queue notes that it is done a little later
-		return s.Pool().QueryRow(t.Context(), `SELECT attempted_by[1] FROM river_job WHERE state = 'completed' AND args->>'takeId' = $1`, take.String()).Scan(&by) == nil
+		return s.Pool().QueryRow(in(t), `SELECT attempted_by[1] FROM river_job WHERE state = 'completed' AND args->>'takeId' = $1`, take.String()).Scan(&by) == nil
 	}, time.Minute, 20*time.Millisecond)
-	_, err := s.Pool().Exec(t.Context(), `UPDATE river_job SET state = 'running', finalized_at = NULL WHERE args->>'takeId' = $1`, take.String())
+	_, err := s.Pool().Exec(in(t), `UPDATE river_job SET state = 'running', finalized_at = NULL WHERE args->>'takeId' = $1`, take.String())
 	require.NoError(t, err)
 	working(t) // which looks about as it starts
 	var state string
-	require.NoError(t, s.Pool().QueryRow(t.Context(), `SELECT state FROM river_job WHERE args->>'takeId' = $1`, take.String()).Scan(&state))
+	require.NoError(t, s.Pool().QueryRow(in(t), `SELECT state FROM river_job WHERE args->>'takeId' = $1`, take.String()).Scan(&state))
 	assert.Equal(t, "running", state, "it runs under %s", by)
-	_, err = s.Pool().Exec(t.Context(), `DELETE FROM river_job WHERE args->>'takeId' = $1`, take.String())
+	_, err = s.Pool().Exec(in(t), `DELETE FROM river_job WHERE args->>'takeId' = $1`, take.String())
 	require.NoError(t, err)
 }
+
+// in is the test's context, in which its studio is asked.
+func in(t *testing.T) context.Context { return storetest.In(t.Context()) }

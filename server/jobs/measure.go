@@ -25,7 +25,11 @@ var errNoNotes = errors.New("no notes were heard in the recording; check that th
 // as FLAC from then on. A take that cannot be measured keeps why, which is no
 // error.
 func Measure(ctx context.Context, s *store.Store, take uuid.UUID) error {
-	err := tryToMeasure(ctx, s, take)
+	ctx, err := s.WithinStudioOf(ctx, take)
+	if err != nil {
+		return err
+	}
+	err = tryToMeasure(ctx, s, take)
 	if errors.Is(err, errNoNotes) || hearing.IsFault(err) {
 		return s.Failed(ctx, take, err.Error())
 	}

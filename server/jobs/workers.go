@@ -31,12 +31,14 @@ type Workers struct {
 	alive  *alive
 }
 
-// Start begins to work: as many takes at once as there are cores.
-func Start(ctx context.Context, s *store.Store) (*Workers, error) {
+// Start begins to work: as many takes at once as there are cores. Letters go by the
+// post, or stay in the outbox where it is nil.
+func Start(ctx context.Context, s *store.Store, post Post) (*Workers, error) {
 	id := fmt.Sprintf("%s-%d-%s", host(), os.Getpid(), uuid.NewString())
 	workers := river.NewWorkers()
 	river.AddWorker(workers, &measureWorker{store: s})
 	river.AddWorker(workers, &remeasureWorker{store: s})
+	river.AddWorker(workers, &letterWorker{store: s, post: post})
 	client, err := river.NewClient(riverpgxv5.New(s.Pool()), &river.Config{
 		ID: id, Workers: workers, Logger: silent, ErrorHandler: &faults{s},
 		Queues:        map[string]river.QueueConfig{soonQueue: {MaxWorkers: runtime.GOMAXPROCS(0)}, againQueue: {MaxWorkers: 1}},
@@ -50,7 +52,7 @@ func Start(ctx context.Context, s *store.Store) (*Workers, error) {
 		return nil, err
 	}
 	// What is under way goes on when the caller's context ends: Stop decides.
-	if err := client.Start(context.WithoutCancel(ctx)); err != nil {
+	if err := client.Start(store.AsHouse(context.WithoutCancel(ctx))); err != nil {
 		a.stop()
 		return nil, err
 	}
@@ -108,6 +110,13 @@ type remeasureWorker struct {
 
 // Work goes on for a stretch, then lets the rest wait.
 func (w *remeasureWorker) Work(ctx context.Context, job *river.Job[remeasure]) error {
+	ctx, err := w.store.WithinStudioOfRemeasuring(ctx, job.Args.ID)
+	if errors.Is(err, store.ErrNotFound) {
+		return nil // its studio is gone
+	}
+	if err != nil {
+		return err
+	}
 	for began := time.Now(); time.Since(began) < stretch; {
 		take, err := w.store.NextToRemeasure(ctx, job.Args.ID)
 		if errors.Is(err, store.ErrNotFound) {

@@ -4,15 +4,50 @@
  */
 
 export interface paths {
-    "/people": {
+    "/house": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** Who can be chosen at the door */
-        get: operations["listPeople"];
+        /** What whoever stands at the door must know */
+        get: operations["getHouse"];
+        put?: never;
+        /** Begin a studio with a link that was printed for it */
+        post: operations["begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/house/opening": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ask whether a link can begin a studio */
+        post: operations["checkOpening"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/demo/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who can be chosen at the door of the demo */
+        get: operations["listDemoPeople"];
         put?: never;
         post?: never;
         delete?: never;
@@ -30,11 +65,300 @@ export interface paths {
         };
         /** Who is here */
         get: operations["getSession"];
-        /** Choose who one is */
+        /** Be somebody of the demo */
         put: operations["enter"];
-        post?: never;
+        /** Sign in by name and password */
+        post: operations["signIn"];
         /** Leave */
         delete: operations["leave"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/session/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Come in by a personal code */
+        post: operations["comeIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Leave on all devices */
+        delete: operations["leaveEverywhere"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/account": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Choose a name and a password to sign in with; other devices are signed out */
+        put: operations["changeAccount"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/resets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Set another password by the link of a letter */
+        put: operations["reset"];
+        /** Ask for a letter with a link to set another password */
+        post: operations["askReset"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/studio": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The studio */
+        get: operations["getStudio"];
+        /** Rename the studio */
+        put: operations["changeStudio"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Letters that were written to people of the studio */
+        get: operations["listLetters"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/audit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What instructors did to what is others' */
+        get: operations["listAudit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Those who are here */
+        get: operations["listPeople"];
+        put?: never;
+        /** Add some people, all or none; only the owner adds instructors */
+        post: operations["addPeople"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/people/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a pasted list or CSV and tell what is wrong with each line; nobody is added */
+        post: operations["readPeople"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/people/gone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Those who are archived or wait to be removed */
+        get: operations["listGone"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/people/{personId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                personId: string;
+            };
+            cookie?: never;
+        };
+        /** What the studio knows of somebody */
+        get: operations["getPerson"];
+        /** Change what the studio knows of somebody */
+        put: operations["changePerson"];
+        post?: never;
+        /** Delete everything about a student after a waiting time */
+        delete: operations["removePerson"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/people/{personId}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                personId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take somebody off the lists and out of the house */
+        post: operations["archivePerson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/people/{personId}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                personId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring somebody back who is archived or waits to be removed */
+        post: operations["bringBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/people/{personId}/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                personId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Give somebody a code to come in by; what they came in by before ends */
+        post: operations["giveCode"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/groups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Groups by name */
+        get: operations["listGroups"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/groups/{groupId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Make a group or change it */
+        put: operations["putGroup"];
+        post?: never;
+        /** Take a group away; its students stay */
+        delete: operations["deleteGroup"];
         options?: never;
         head?: never;
         patch?: never;
@@ -333,6 +657,25 @@ export interface paths {
         };
         /** The students with what is assigned to them */
         get: operations["listPupils"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/students/{studentId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+            };
+            cookie?: never;
+        };
+        /** A student with what is assigned to them */
+        get: operations["getPupil"];
         put?: never;
         post?: never;
         delete?: never;
@@ -724,12 +1067,185 @@ export interface components {
             text: string;
             drill: components["schemas"]["Drill"];
         };
+        House: {
+            /** @description Somebody can sign in */
+            begun: boolean;
+            /** @description Anybody may be anybody of the demo */
+            demo: boolean;
+            /** @description There are several studios, so that one must say which */
+            several: boolean;
+        };
+        Token: {
+            token: string;
+        };
+        Beginning: {
+            token: string;
+            studio: string;
+            name: string;
+            email?: string;
+            signIn: string;
+            password: string;
+        };
+        SignIn: {
+            studio?: string;
+            name: string;
+            password: string;
+        };
+        PersonalCode: {
+            code: string;
+        };
+        Account: {
+            old?: string;
+            signIn: string;
+            password: string;
+        };
+        ResetWish: {
+            studio?: string;
+            name: string;
+        };
+        Reset: {
+            token: string;
+            password: string;
+        };
+        Here: {
+            person: components["schemas"]["Person"];
+            studio: string;
+            /** @description The name one signs in with; empty until one is chosen */
+            signIn: string;
+            hasPassword: boolean;
+        };
+        Studio: {
+            name: string;
+            /** @description By which it is asked for at the door where there are several */
+            handle: string;
+            revision: number;
+        };
+        StudioName: {
+            name: string;
+        };
+        Letter: {
+            /** Format: uuid */
+            id: string;
+            recipient: string;
+            subject: string;
+            /** @description Empty once it was sent */
+            text: string;
+            /** Format: date-time */
+            madeAt: string;
+            /** Format: date-time */
+            sentAt?: string;
+            /** @description Why it could not be sent */
+            failure?: string;
+        };
+        LetterPage: {
+            items: components["schemas"]["Letter"][];
+            /** @description Where the next page begins; none is left where it is missing */
+            next?: string;
+        };
+        AuditLine: {
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            at: string;
+            actor: string;
+            did: string;
+            /** Format: uuid */
+            studentId?: string;
+            about: string;
+        };
+        AuditPage: {
+            items: components["schemas"]["AuditLine"][];
+            /** @description Where the next page begins; none is left where it is missing */
+            next?: string;
+        };
+        Member: {
+            person: components["schemas"]["Person"];
+            revision: number;
+            email: string;
+            signIn: string;
+            /**
+             * @description Whether they have a code to come in by, and came in
+             * @enum {string}
+             */
+            state: "new" | "invited" | "joined";
+            /** Format: date-time */
+            invitedAt?: string;
+            /** Format: date-time */
+            joinedAt?: string;
+            /** Format: date-time */
+            archivedAt?: string;
+            /**
+             * Format: date-time
+             * @description When everything about them is deleted
+             */
+            removeAt?: string;
+            note: string;
+            /** Format: date-time */
+            consentAt?: string;
+            consentBy: string;
+            groups: string[];
+        };
+        MemberPage: {
+            items: components["schemas"]["Member"][];
+            /** @description Where the next page begins; none is left where it is missing */
+            next?: string;
+        };
+        MemberList: {
+            items: components["schemas"]["Member"][];
+        };
+        NewPeople: {
+            people: {
+                /**
+                 * Format: uuid
+                 * @description Of who is added; the same id twice adds one
+                 */
+                id: string;
+                name: string;
+                /** @enum {string} */
+                role: "instructor" | "student";
+                email?: string;
+                groups?: string[];
+            }[];
+        };
+        PersonChange: {
+            name: string;
+            email: string;
+            note: string;
+            /** @description They, or a parent, agreed to the studio keeping what it keeps */
+            consent: boolean;
+            consentBy: string;
+            groups: string[];
+        };
+        RosterText: {
+            text: string;
+        };
+        Roster: {
+            rows: {
+                line: number;
+                name: string;
+                email: string;
+                group: string;
+                /** @description What is wrong with the line */
+                fault?: string;
+            }[];
+        };
+        Group: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            revision: number;
+            students: string[];
+        };
+        GroupChange: {
+            name: string;
+            students: string[];
+        };
         Person: {
             /** Format: uuid */
             id: string;
             name: string;
             /** @enum {string} */
-            role: "instructor" | "student";
+            role: "owner" | "instructor" | "student";
             demo: boolean;
         };
         DrillFile: {
@@ -1416,7 +1932,7 @@ export interface components {
             cancelled: boolean;
         };
         Pupil: {
-            person: components["schemas"]["Person"];
+            member: components["schemas"]["Member"];
             assignments: components["schemas"]["Assignment"][];
         };
         Binned: {
@@ -1754,7 +2270,76 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    listPeople: {
+    getHouse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Whether anybody can sign in yet, and how */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["House"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Beginning"];
+            };
+        };
+        responses: {
+            /** @description The owner is here */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Here"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    checkOpening: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Token"];
+            };
+        };
+        responses: {
+            /** @description It can */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listDemoPeople: {
         parameters: {
             query?: {
                 /** @description The page that comes after this; the first one where not given */
@@ -1766,7 +2351,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description People of the studio, instructors first */
+            /** @description The invented people, instructors first */
             200: {
                 headers: {
                     [name: string]: unknown;
@@ -1787,13 +2372,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description The person chosen */
+            /** @description The person */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Person"];
+                    "application/json": components["schemas"]["Here"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -1815,13 +2400,38 @@ export interface operations {
             };
         };
         responses: {
-            /** @description The person chosen */
+            /** @description The person */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Person"];
+                    "application/json": components["schemas"]["Here"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    signIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignIn"];
+            };
+        };
+        responses: {
+            /** @description The person */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Here"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -1837,6 +2447,529 @@ export interface operations {
         requestBody?: never;
         responses: {
             /** @description Left */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    comeIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonalCode"];
+            };
+        };
+        responses: {
+            /** @description The person */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Here"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    leaveEverywhere: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Left */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    changeAccount: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Account"];
+            };
+        };
+        responses: {
+            /** @description The person */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Here"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    reset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Reset"];
+            };
+        };
+        responses: {
+            /** @description The person */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Here"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    askReset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ResetWish"];
+            };
+        };
+        responses: {
+            /** @description Written where there is such a person with an address */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getStudio: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Its name */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Studio"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    changeStudio: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made on, 0 for what is new */
+                "If-Match": components["parameters"]["IfMatch"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StudioName"];
+            };
+        };
+        responses: {
+            /** @description Its name */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Studio"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listLetters: {
+        parameters: {
+            query?: {
+                /** @description The page that comes after this; the first one where not given */
+                after?: components["parameters"]["After"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The latest first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetterPage"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listAudit: {
+        parameters: {
+            query?: {
+                /** @description The page that comes after this; the first one where not given */
+                after?: components["parameters"]["After"];
+                studentId?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The latest first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AuditPage"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listPeople: {
+        parameters: {
+            query?: {
+                /** @description The page that comes after this; the first one where not given */
+                after?: components["parameters"]["After"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Instructors first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MemberPage"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    addPeople: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPeople"];
+            };
+        };
+        responses: {
+            /** @description They are here */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MemberList"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    readPeople: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RosterText"];
+            };
+        };
+        responses: {
+            /** @description What each line would add */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Roster"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listGone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The latest first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MemberList"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getPerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                personId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The person */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Member"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    changePerson: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made on, 0 for what is new */
+                "If-Match": components["parameters"]["IfMatch"];
+            };
+            path: {
+                personId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonChange"];
+            };
+        };
+        responses: {
+            /** @description The person */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Member"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    removePerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                personId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The student, and when */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Member"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    archivePerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                personId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Archived */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    bringBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                personId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Back */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    giveCode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                personId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The code, told this once */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonalCode"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listGroups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description All groups */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Group"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    putGroup: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made on, 0 for what is new */
+                "If-Match": components["parameters"]["IfMatch"];
+            };
+            path: {
+                groupId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupChange"];
+            };
+        };
+        responses: {
+            /** @description All groups */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Group"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    deleteGroup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                groupId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Deleted */
             204: {
                 headers: {
                     [name: string]: unknown;
@@ -2387,6 +3520,7 @@ export interface operations {
     listPupils: {
         parameters: {
             query?: {
+                groupId?: string;
                 /** @description The page that comes after this; the first one where not given */
                 after?: components["parameters"]["After"];
                 /** @description Items of the page */
@@ -2405,6 +3539,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PupilPage"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getPupil: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The student */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pupil"];
                 };
             };
             default: components["responses"]["Problem"];

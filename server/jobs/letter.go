@@ -1,0 +1,53 @@
+package jobs
+
+import (
+	"context"
+	"errors"
+	"fmt"
+
+	"github.com/google/uuid"
+	"github.com/jackc/pgx/v5"
+	"github.com/riverqueue/river"
+
+	"manudrill/store"
+)
+
+// letter is the job to send one.
+type letter struct {
+	MailID uuid.UUID `json:"mailId"`
+}
+
+func (letter) Kind() string { return "letter" }
+
+// A Post sends letters.
+type Post interface {
+	Send(ctx context.Context, to, subject, text string) error
+}
+
+// Letter puts a job to send a letter into a transaction.
+func (q *Queue) Letter(ctx context.Context, tx pgx.Tx, id uuid.UUID) error {
+	_, err := q.client.InsertTx(ctx, tx, letter{id}, &river.InsertOpts{MaxAttempts: attempts, Queue: soonQueue})
+	return err
+}
+
+// A letterWorker sends letters. Without a post they stay in the outbox.
+type letterWorker struct {
+	river.WorkerDefaults[letter]
+	store *store.Store
+	post  Post
+}
+
+// Work sends a letter, once; why it could not be sent stands beside it.
+func (w *letterWorker) Work(ctx context.Context, job *river.Job[letter]) error {
+	m, err := w.store.MailToSend(ctx, job.Args.MailID)
+	if errors.Is(err, store.ErrNotFound) || err == nil && w.post == nil {
+		return nil
+	}
+	if err != nil {
+		return err
+	}
+	if err := w.post.Send(ctx, m.Recipient, m.Subject, m.Text); err != nil {
+		return errors.Join(fmt.Errorf("a letter cannot be sent: %w", err), w.store.MailSent(ctx, m.ID, err.Error()))
+	}
+	return w.store.MailSent(ctx, m.ID, "")
+}
