@@ -2,23 +2,27 @@
 import { computed } from 'vue'
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router'
 
-import { leave, person } from './session'
+import { teaches } from './api/people'
+import { usePreferences } from './preferences'
+import { here, homeOf, leave, person } from './session'
 
 const route = useRoute()
 const router = useRouter()
 
 const places = computed(() => {
   if (!person.value) return []
-  return person.value.role === 'instructor'
+  return teaches(person.value)
     ? [
         { to: '/drills', text: 'Drills' },
         { to: '/students', text: 'Students' },
+        { to: '/studio', text: 'Studio' },
       ]
     : [{ to: '/practice', text: 'Practice' }]
 })
 
-const atDoor = computed(() => route.path === '/')
+const bare = computed(() => route.meta.bare)
 const atStand = computed(() => route.path.startsWith('/stand/'))
+usePreferences(() => atStand.value)
 
 async function goOut() {
   await leave()
@@ -27,9 +31,9 @@ async function goOut() {
 </script>
 
 <template>
-  <div class="app" :class="{ 'stand-light': atStand }">
-    <header v-if="!atDoor" class="bar">
-      <RouterLink :to="places[0]?.to ?? '/'" class="mark">
+  <div class="app">
+    <header v-if="!bare" class="bar">
+      <RouterLink :to="person ? homeOf(person) : '/'" class="mark">
         <img src="/mark.svg" alt="" width="26" height="26" />Manudrill
       </RouterLink>
       <nav aria-label="Main">
@@ -42,17 +46,20 @@ async function goOut() {
         >
       </nav>
       <div v-if="person" class="who">
-        <span>{{ person.name }}<span v-if="person.demo" class="demo">demo</span></span>
-        <button type="button" @click="goOut">Leave</button>
+        <span v-if="person.demo" class="demo" title="Anybody may be anybody here">demo</span>
+        <RouterLink to="/me" :title="`Settings of ${person.name}, at ${here?.studio}`">{{
+          person.name
+        }}</RouterLink>
+        <button type="button" class="link" @click="goOut">Leave</button>
       </div>
     </header>
-    <main :class="{ door: atDoor }">
+    <main :class="{ bare }">
       <RouterView :key="route.path" />
     </main>
-    <footer v-if="!atDoor && !atStand" class="small quiet">
+    <footer v-if="!bare && !atStand" class="small quiet">
       Clean, even, relaxed, then fast. A tired muscle is normal: rest and shake out. Pain, numbness
       or tingling: stop, and see a doctor or hand therapist if it stays. Manudrill gives no medical
-      advice.
+      advice. <RouterLink to="/privacy">What is kept</RouterLink>
     </footer>
   </div>
 </template>
@@ -104,22 +111,11 @@ nav a.here {
   align-items: center;
   gap: var(--s3);
 }
-.who button {
-  border: 0;
-  background: none;
-  color: var(--ink-2);
-  font: inherit;
-  text-decoration: underline;
-  text-underline-offset: 3px;
-  cursor: pointer;
-  padding: 6px 0;
-}
 .demo {
-  margin-left: var(--s2);
   padding: 1px 7px;
   border: 1px solid var(--line-2);
   border-radius: 99px;
-  font-size: 12px;
+  font-size: var(--t-small);
   color: var(--ink-2);
 }
 main {
@@ -129,7 +125,7 @@ main {
   margin: 0 auto;
   padding: var(--s5);
 }
-main.door {
+main.bare {
   max-width: none;
   padding: 0;
   display: grid;

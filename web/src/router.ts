@@ -1,12 +1,17 @@
 import { createRouter, createWebHistory } from 'vue-router'
 
-import { findPerson, homeOf, person } from './session'
+import { teaches } from './api/people'
+import { findPerson, person } from './session'
 
 declare module 'vue-router' {
   interface RouteMeta {
     title: string
     /** Who may be here; everybody signed in where not given. */
     role?: 'instructor' | 'student'
+    /** Nobody need be signed in. */
+    open?: boolean
+    /** Without the bar and the footer of the house. */
+    bare?: boolean
   }
 }
 
@@ -17,7 +22,32 @@ export const router = createRouter({
     {
       path: '/',
       component: () => import('./views/door/Door.vue'),
-      meta: { title: 'Who are you?' },
+      meta: { title: 'Come in', open: true, bare: true },
+    },
+    {
+      path: '/begin',
+      component: () => import('./views/door/Begin.vue'),
+      meta: { title: 'Begin a studio', open: true, bare: true },
+    },
+    {
+      path: '/join',
+      component: () => import('./views/door/Join.vue'),
+      meta: { title: 'Join', open: true, bare: true },
+    },
+    {
+      path: '/forgotten',
+      component: () => import('./views/door/Forgotten.vue'),
+      meta: { title: 'Another password', open: true, bare: true },
+    },
+    {
+      path: '/reset',
+      component: () => import('./views/door/Reset.vue'),
+      meta: { title: 'Another password', open: true, bare: true },
+    },
+    {
+      path: '/privacy',
+      component: () => import('./views/door/Privacy.vue'),
+      meta: { title: 'What is kept', open: true },
     },
     {
       path: '/drills',
@@ -45,6 +75,26 @@ export const router = createRouter({
       meta: { title: 'Students', role: 'instructor' },
     },
     {
+      path: '/students/:id',
+      component: () => import('./views/students/StudentPage.vue'),
+      meta: { title: 'Student', role: 'instructor' },
+    },
+    {
+      path: '/cards',
+      component: () => import('./views/students/Cards.vue'),
+      meta: { title: 'Cards', role: 'instructor' },
+    },
+    {
+      path: '/studio',
+      component: () => import('./views/studio/StudioPage.vue'),
+      meta: { title: 'Studio', role: 'instructor' },
+    },
+    {
+      path: '/me',
+      component: () => import('./views/account/Settings.vue'),
+      meta: { title: 'Settings' },
+    },
+    {
       path: '/practice',
       component: () => import('./views/practice/Practice.vue'),
       meta: { title: 'Practice', role: 'student' },
@@ -64,15 +114,21 @@ export const router = createRouter({
       component: () => import('./views/take/TakePage.vue'),
       meta: { title: 'Take' },
     },
-    { path: '/:rest(.*)', redirect: '/' },
+    {
+      path: '/:rest(.*)',
+      name: 'nowhere',
+      component: () => import('./views/door/Nowhere.vue'),
+      meta: { title: 'Nothing here', open: true },
+    },
   ],
 })
 
 router.beforeEach(async (to) => {
-  if (to.path === '/') return true
-  const who = person.value ?? (await findPerson().catch(() => null))
-  if (!who) return '/'
-  if (to.meta.role && to.meta.role !== who.role) return homeOf(who)
+  const who = person.value !== undefined ? person.value : await findPerson().catch(() => null)
+  if (to.meta.open) return true
+  if (!who) return { path: '/', query: { to: to.fullPath } }
+  if (to.meta.role && (to.meta.role === 'instructor') !== teaches(who))
+    return { name: 'nowhere', params: { rest: to.path.slice(1) }, query: { for: to.meta.role } }
   return true
 })
 

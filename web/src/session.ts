@@ -1,10 +1,11 @@
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 
-import { answer, client, Problem, type Person } from './api/client'
+import { answer, client, onNobody, Problem, type Here, type Person } from './api/client'
 import { outbox } from './audio/outbox'
 
-/** Who is here; undefined until asked, null for nobody. */
-export const person = ref<Person | null>()
+/** Who is here, and where; undefined until asked, null for nobody. */
+export const here = ref<Here | null>()
+export const person = computed<Person | null | undefined>(() => here.value && here.value.person)
 
 // Recordings wait for whoever has played them, and for the line.
 watch(person, (who) => void outbox.for(who?.id))
@@ -12,29 +13,71 @@ if (typeof window !== 'undefined') {
   window.addEventListener('online', () => void outbox.run())
   void outbox.tidy().catch(() => undefined) // a device without a store has nothing to tidy
 }
+onNobody(() => (here.value = null))
 
 /** Asks the server who is here. */
 export async function findPerson(): Promise<Person | null> {
   try {
-    person.value = await answer(client.GET('/session'))
+    here.value = await answer(client.GET('/session'))
   } catch (thrown) {
     if (!(thrown instanceof Problem) || thrown.status !== 401) throw thrown
-    person.value = null
+    here.value = null
   }
-  return person.value
+  return here.value?.person ?? null
 }
 
-export async function enter(personId: string): Promise<Person> {
-  person.value = await answer(client.PUT('/session', { body: { personId } }))
-  return person.value
+/** Whoever comes in by one of these is here from then on. */
+async function come(by: Promise<Here>): Promise<Person> {
+  here.value = await by
+  return here.value.person
+}
+
+/** Is somebody of the demo. */
+export function enter(personId: string): Promise<Person> {
+  return come(answer(client.PUT('/session', { body: { personId } })))
+}
+
+export function signIn(name: string, password: string, studio?: string): Promise<Person> {
+  return come(answer(client.POST('/session', { body: { name, password, studio } })))
+}
+
+export function comeIn(code: string): Promise<Person> {
+  return come(answer(client.POST('/session/code', { body: { code } })))
+}
+
+export interface Beginning {
+  token: string
+  studio: string
+  name: string
+  email: string
+  signIn: string
+  password: string
+}
+
+export function begin(b: Beginning): Promise<Person> {
+  return come(answer(client.POST('/house', { body: b })))
+}
+
+/** Chooses a name and a password to sign in with; all other devices are signed out. */
+export function chooseAccount(signIn: string, password: string, old?: string): Promise<Person> {
+  return come(answer(client.PUT('/account', { body: { signIn, password, old } })))
+}
+
+export function resetPassword(token: string, password: string): Promise<Person> {
+  return come(answer(client.PUT('/resets', { body: { token, password } })))
 }
 
 export async function leave(): Promise<void> {
   await answer(client.DELETE('/session'))
-  person.value = null
+  here.value = null
+}
+
+export async function leaveEverywhere(): Promise<void> {
+  await answer(client.DELETE('/sessions'))
+  here.value = null
 }
 
 /** The first page of a person. */
 export function homeOf(p: Person): string {
-  return p.role === 'instructor' ? '/drills' : '/practice'
+  return p.role === 'student' ? '/practice' : '/drills'
 }

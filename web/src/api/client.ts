@@ -4,6 +4,14 @@ import type { components, paths } from './schema'
 
 type Schemas = components['schemas']
 export type Person = Schemas['Person']
+export type Here = Schemas['Here']
+export type House = Schemas['House']
+export type Member = Schemas['Member']
+export type Group = Schemas['Group']
+export type RosterRow = Schemas['Roster']['rows'][number]
+export type AuditLine = Schemas['AuditLine']
+export type Letter = Schemas['Letter']
+export type Studio = Schemas['Studio']
 export type DrillFile = Schemas['DrillFile']
 export type Drill = Schemas['Drill']
 export type Pattern = Schemas['Pattern']
@@ -93,6 +101,12 @@ export function isChanged(thrown: unknown): boolean {
   return thrown instanceof Problem && thrown.status === 412
 }
 
+let nobody: () => void = () => undefined
+/** Says what is done when the server says that nobody is signed in any more. */
+export function onNobody(then: () => void): void {
+  nobody = then
+}
+
 export const client = createClient<paths>({ baseUrl: '/api' })
 
 /** Unwraps an answer; a problem becomes an exception. */
@@ -105,8 +119,10 @@ export async function answer<T>(
   } catch {
     throw unreachable
   }
-  if (got.error !== undefined || !got.response.ok) throw problemFrom(got.error, got.response.status)
-  return got.data as T
+  if (got.error === undefined && got.response.ok) return got.data as T
+  const problem = problemFrom(got.error, got.response.status)
+  if (problem.kind === 'nobody') nobody()
+  throw problem
 }
 
 function problemFrom(body: ProblemBody | undefined, status: number): Problem {

@@ -10,6 +10,7 @@ import {
   type MeasuredTake,
 } from '../api/client'
 import { newId } from '../api/ids'
+import { teaches } from '../api/people'
 import { levelWords, placeWords, whenWords } from '../draw/notewords'
 import { noteName, signed } from '../draw/words'
 import { person } from '../session'
@@ -151,7 +152,7 @@ async function unpin(comment: Comment) {
         </button>
       </li>
     </ul>
-    <form v-if="person?.role === 'instructor'" class="row" @submit.prevent="pin">
+    <form v-if="person && teaches(person)" class="row" @submit.prevent="pin">
       <input
         v-model="text"
         maxlength="2000"

@@ -4,6 +4,7 @@ import { onMounted, ref } from 'vue'
 
 import { useAttempt } from '../api/attempt'
 import { answer, client, type Person, type Setup } from '../api/client'
+import { teaches } from '../api/people'
 import { noteName, noteNumber } from '../draw/words'
 import ListLine from '../views/bench/ListLine.vue'
 import NumberLine from '../views/bench/NumberLine.vue'
@@ -142,7 +143,7 @@ async function settle(keepMine: boolean) {
           @update:model-value="(v) => (setup!.hand[pair] = v)"
         />
       </fieldset>
-      <template v-if="person.role === 'instructor'">
+      <template v-if="teaches(person)">
         <fieldset>
           <legend>Weight in the difficulty</legend>
           <NumberLine

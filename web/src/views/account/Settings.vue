@@ -1,0 +1,125 @@
+<script setup lang="ts">
+import { ElButton, ElMessage, ElSegmented } from 'element-plus'
+import { ref } from 'vue'
+import { useRouter } from 'vue-router'
+
+import { useAttempt } from '../../api/attempt'
+import ProblemNote from '../../components/ProblemNote.vue'
+import SetupDialog from '../../components/SetupDialog.vue'
+import TextLine from '../../components/TextLine.vue'
+import { light, typeSize } from '../../preferences'
+import { chooseAccount, here, leave, leaveEverywhere } from '../../session'
+
+const router = useRouter()
+const setup = ref(false)
+const signIn = ref(here.value?.signIn ?? '')
+const old = ref('')
+const password = ref('')
+const { problem, attempt } = useAttempt()
+
+const lights = [
+  { label: 'Light, dark at the stand', value: 'place' },
+  { label: 'Always light', value: 'light' },
+  { label: 'Always dark', value: 'dark' },
+]
+const sizes = [
+  { label: 'Usual', value: 'usual' },
+  { label: 'Large', value: 'large' },
+  { label: 'Larger', value: 'larger' },
+]
+
+const choose = () =>
+  attempt(async () => {
+    const had = here.value?.hasPassword
+    await chooseAccount(signIn.value, password.value, had ? old.value : undefined)
+    old.value = password.value = ''
+    ElMessage({ message: 'Saved. Other devices are signed out.' })
+  })
+const out = (everywhere: boolean) =>
+  attempt(async () => {
+    await (everywhere ? leaveEverywhere() : leave())
+    await router.push('/')
+  })
+</script>
+
+<template>
+  <div v-if="here" class="stack">
+    <h1>Settings</h1>
+    <div class="parts">
+      <section class="sheet stack">
+        <h2>How the pages look, on this device</h2>
+        <div class="choice">
+          <span id="light">Light</span>
+          <el-segmented v-model="light" :options="lights" aria-labelledby="light" />
+        </div>
+        <div class="choice">
+          <span id="size">Size of type</span>
+          <el-segmented v-model="typeSize" :options="sizes" aria-labelledby="size" />
+        </div>
+      </section>
+      <section class="sheet stack">
+        <h2>Guitar and hand</h2>
+        <p>
+          Tuning, frets, scale length, left-handed, and what each pair of fingers reaches at ease.
+          Drills are laid out for them.
+        </p>
+        <div><el-button @click="setup = true">Set guitar and hand</el-button></div>
+      </section>
+      <section class="sheet stack">
+        <h2>Coming in</h2>
+        <p v-if="here.person.demo">This is a demo: nobody has a password here.</p>
+        <form v-else class="stack" @submit.prevent="choose">
+          <p v-if="!here.hasPassword">
+            You come in by the code on your card. Choose a name and a password to do without it.
+          </p>
+          <ProblemNote v-if="problem" :problem="problem" />
+          <TextLine v-model="signIn" name="Name you sign in with" autocomplete="username" />
+          <TextLine
+            v-if="here.hasPassword"
+            v-model="old"
+            name="Password you have"
+            type="password"
+            autocomplete="current-password"
+          />
+          <TextLine
+            v-model="password"
+            name="New password"
+            type="password"
+            hint="Eight characters or more; a few words in a row are easy to remember and hard to guess"
+            autocomplete="new-password"
+          />
+          <div><el-button type="primary" native-type="submit">Save</el-button></div>
+        </form>
+      </section>
+      <section class="sheet stack">
+        <h2>Leaving</h2>
+        <p>
+          {{ here.person.name }}, at {{ here.studio }}. Recordings that were not handed in stay on
+          this device until you come back.
+        </p>
+        <div class="row">
+          <el-button @click="out(false)">Leave here</el-button>
+          <el-button @click="out(true)">Leave on all devices</el-button>
+        </div>
+      </section>
+    </div>
+    <SetupDialog v-if="setup" :person="here.person" @close="setup = false" />
+  </div>
+</template>
+
+<style scoped>
+.parts {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(460px, 100%), 1fr));
+  gap: var(--s4);
+  align-items: start;
+}
+.choice {
+  display: grid;
+  gap: var(--s1);
+  justify-items: start;
+}
+.choice > span {
+  font-weight: 600;
+}
+</style>

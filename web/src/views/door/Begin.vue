@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import { ElButton } from 'element-plus'
+import { onMounted, ref } from 'vue'
+import { useRouter } from 'vue-router'
+
+import { answer, client } from '../../api/client'
+import { useAttempt } from '../../api/attempt'
+import DoorFrame from '../../components/DoorFrame.vue'
+import ProblemNote from '../../components/ProblemNote.vue'
+import TextLine from '../../components/TextLine.vue'
+import { begin, homeOf } from '../../session'
+import { secretOfAddress } from './secret'
+
+const router = useRouter()
+const usable = ref(false)
+const b = ref({
+  token: secretOfAddress(),
+  studio: '',
+  name: '',
+  email: '',
+  signIn: '',
+  password: '',
+})
+const { problem, attempt } = useAttempt()
+
+onMounted(() =>
+  attempt(async () => {
+    await answer(client.POST('/house/opening', { body: { token: b.value.token } }))
+    usable.value = true
+  }),
+)
+const go = () => attempt(async () => router.replace(homeOf(await begin(b.value))))
+</script>
+
+<template>
+  <DoorFrame title="Begin your studio">
+    <ProblemNote v-if="problem" :problem="problem" />
+    <form v-if="usable" class="stack" @submit.prevent="go">
+      <p>
+        You will be its owner: you add instructors, instructors add students. Everything can be
+        changed later.
+      </p>
+      <TextLine v-model="b.studio" name="Name of the studio" autocomplete="organization" />
+      <TextLine
+        v-model="b.name"
+        name="Your name"
+        hint="As students see it, beside your comments"
+        autocomplete="name"
+      />
+      <TextLine v-model="b.signIn" name="Name you sign in with" autocomplete="username" />
+      <TextLine
+        v-model="b.password"
+        name="Password"
+        type="password"
+        hint="Eight characters or more; a few words in a row are easy to remember and hard to guess"
+        autocomplete="new-password"
+      />
+      <TextLine
+        v-model="b.email"
+        name="E-mail (may be left out)"
+        type="email"
+        hint="For a link when the password is forgotten; for nothing else"
+        autocomplete="email"
+      />
+      <div class="row">
+        <el-button type="primary" size="large" native-type="submit">Begin</el-button>
+      </div>
+    </form>
+    <p v-else-if="problem"><RouterLink to="/">To the door</RouterLink></p>
+  </DoorFrame>
+</template>

@@ -1,0 +1,58 @@
+<template>
+  <article class="sheet text">
+    <h1>What is kept, and who sees it</h1>
+    <p>
+      Manudrill is run by your studio, or by somebody for it, on a machine of their choice. It sends
+      nothing anywhere else: no counting of visits, no advertising, no scripts from other sites.
+    </p>
+    <h2>About a student</h2>
+    <ul>
+      <li>a name, and an e-mail address where one was given;</li>
+      <li>
+        a name to sign in with and a password, of which only a hash is kept; or the hash of a code;
+      </li>
+      <li>the guitar and the reach of the hand, where they were set;</li>
+      <li>the drills that were given, and every step up or down with its cause;</li>
+      <li>recordings that were handed in, and what was measured in them;</li>
+      <li>comments on takes, notes of the instructors, and that consent was given, and by whom.</li>
+    </ul>
+    <h2>Who sees it</h2>
+    <p>
+      Students see themselves alone. Instructors see the students of their studio. The owner also
+      sees letters that were written to reset passwords. Other studios on the same machine see
+      nothing. Whoever runs the machine can read its disk.
+    </p>
+    <h2>For how long</h2>
+    <p>
+      Until the studio deletes it. When a student is removed, everything about them is deleted after
+      fourteen days, within which it can be undone. What instructors did to others’ things is
+      written down, with their name and the time.
+    </p>
+    <h2>On this device</h2>
+    <p>
+      One cookie, by which you stay signed in; how you like the pages to look; drafts of drills; and
+      recordings that were not handed in yet.
+    </p>
+    <h2>Recordings of other people, and of children</h2>
+    <p>
+      Laws differ from place to place. Before a studio records children it asks their parents, notes
+      their consent on the student’s page, and follows the law that holds where it is. This page
+      explains what the program does; it is no legal advice.
+    </p>
+    <p><RouterLink to="/">To the door</RouterLink></p>
+  </article>
+</template>
+
+<style scoped>
+.text {
+  max-width: 46em;
+  display: grid;
+  gap: var(--s3);
+}
+h2 {
+  margin-top: var(--s3);
+}
+ul {
+  padding-left: 1.2em;
+}
+</style>

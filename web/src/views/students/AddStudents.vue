@@ -1,0 +1,186 @@
+<script setup lang="ts">
+import { watchDebounced } from '@vueuse/core'
+import { ElButton, ElDialog } from 'element-plus'
+import { computed, ref } from 'vue'
+
+import { answer, client, type Group, type Member, type RosterRow } from '../../api/client'
+import { useAttempt } from '../../api/attempt'
+import { newId } from '../../api/ids'
+import { putGroup } from '../../api/people'
+import ProblemNote from '../../components/ProblemNote.vue'
+import { count } from '../../draw/words'
+
+/** Adding students: one, a pasted list, or a table. What each line would add is shown before. */
+const props = defineProps<{ groups: Group[] }>()
+const emit = defineEmits<{ close: []; added: [people: Member[]] }>()
+
+const text = ref('')
+const rows = ref<(RosterRow & { id: string })[]>([])
+const { problem, attempt } = useAttempt()
+const wrong = computed(() => rows.value.filter((r) => r.fault).length)
+const busy = ref(false)
+const hasMore = computed(() => rows.value.some((r) => r.email || r.group))
+
+const read = () =>
+  attempt(async () => {
+    if (!text.value.trim()) return (rows.value = [])
+    const got = await answer(client.POST('/people/read', { body: { text: text.value } }))
+    // A line keeps its id for as long as it is there: added twice, it is one.
+    rows.value = got.rows.map((r) => ({
+      ...r,
+      id: rows.value.find((k) => k.line === r.line && k.name === r.name)?.id ?? newId(),
+    }))
+  })
+watchDebounced(text, read, { debounce: 250 })
+
+async function picked(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (file) text.value = await file.text()
+}
+
+/** The groups that the lines name, by their names; those that are not there are made. */
+async function groupsNamed(): Promise<Map<string, string>> {
+  const byName = new Map(props.groups.map((g) => [g.name.toLowerCase(), g.id]))
+  for (const { group } of rows.value) {
+    const key = group.toLowerCase()
+    if (!group || byName.has(key)) continue
+    const id = newId()
+    await putGroup({ id, name: group, revision: 0, students: [] })
+    byName.set(key, id)
+  }
+  return byName
+}
+
+function add() {
+  if (busy.value) return
+  busy.value = true
+  return attempt(async () => {
+    const groups = await groupsNamed()
+    const people = rows.value.map((r) => ({
+      id: r.id,
+      name: r.name,
+      role: 'student' as const,
+      email: r.email,
+      groups: r.group ? [groups.get(r.group.toLowerCase())!] : [],
+    }))
+    const added: Member[] = []
+    for (let i = 0; i < people.length; i += 200)
+      added.push(
+        ...(await answer(client.POST('/people', { body: { people: people.slice(i, i + 200) } })))
+          .items,
+      )
+    emit('added', added)
+  }).finally(() => (busy.value = false))
+}
+</script>
+
+<template>
+  <el-dialog :model-value="true" title="Add students" width="720" top="6vh" @close="emit('close')">
+    <div class="stack">
+      <ProblemNote v-if="problem" :problem="problem" />
+      <div class="field">
+        <label for="list">One name a line, or paste from a table: name, e-mail, group</label>
+        <textarea
+          id="list"
+          v-model="text"
+          rows="6"
+          placeholder="Mira Tamsin&#10;Jon Akkert, jon@example.org, Mondays"
+        />
+        <p class="small quiet">
+          E-mail and group may be left out. A first line with heads (name, e-mail, group) says in
+          which column what stands.
+          <label class="file"
+            ><input type="file" accept=".csv,.txt,.tsv,text/*" @change="picked" />Take a CSV
+            file</label
+          >
+        </p>
+      </div>
+      <div
+        v-if="rows.length"
+        class="scroll-x preview"
+        role="region"
+        tabindex="0"
+        aria-label="Preview"
+      >
+        <table class="plain">
+          <thead>
+            <tr>
+              <th class="number">Line</th>
+              <th>Name</th>
+              <th v-if="hasMore">E-mail</th>
+              <th v-if="hasMore">Group</th>
+              <th v-if="wrong">To mend</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="r in rows" :key="r.line" :class="{ wrong: r.fault }">
+              <td class="number figures">{{ r.line }}</td>
+              <td>{{ r.name }}</td>
+              <td v-if="hasMore">{{ r.email }}</td>
+              <td v-if="hasMore">{{ r.group }}</td>
+              <td v-if="wrong">
+                <b v-if="r.fault">{{ r.fault }}</b>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </div>
+    <template #footer>
+      <span v-if="wrong" class="grow"
+        >{{ count(wrong, 'line is', 'lines are') }} to mend before anybody is added.</span
+      >
+      <el-button @click="emit('close')">Leave</el-button>
+      <el-button type="primary" :disabled="!rows.length || !!wrong || busy" @click="add"
+        >Add {{ rows.length ? count(rows.length, 'student') : 'students' }}</el-button
+      >
+    </template>
+  </el-dialog>
+</template>
+
+<style scoped>
+.field {
+  display: grid;
+  gap: var(--s1);
+}
+.field > label {
+  font-weight: 600;
+}
+textarea {
+  width: 100%;
+  font: inherit;
+  color: inherit;
+  background: var(--sheet);
+  border: 1px solid var(--line-2);
+  border-radius: var(--round);
+  padding: var(--s2) var(--s3);
+  resize: vertical;
+}
+.file {
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  cursor: pointer;
+  white-space: nowrap;
+}
+.file input {
+  position: absolute;
+  opacity: 0;
+  width: 1px;
+}
+.file:focus-within {
+  outline: 3px solid var(--ink);
+  outline-offset: 2px;
+}
+.preview {
+  max-height: 38vh;
+  overflow-y: auto;
+}
+.plain td {
+  padding-block: var(--s1);
+}
+.wrong {
+  background: var(--sheet-2);
+}
+</style>

@@ -1,0 +1,250 @@
+<script setup lang="ts">
+import { ElButton, ElCheckbox, ElMessage } from 'element-plus'
+import { computed, onMounted, ref } from 'vue'
+import { RouterLink, useRoute, useRouter } from 'vue-router'
+
+import { answer, client, type AuditLine, type Group, type Pupil } from '../../api/client'
+import { useAttempt } from '../../api/attempt'
+import { usePages } from '../../api/pages'
+import { allGroups, archive, bringPersonBack, remove } from '../../api/people'
+import AuditList from '../../components/AuditList.vue'
+import LadderBar from '../../components/LadderBar.vue'
+import ProblemNote from '../../components/ProblemNote.vue'
+import SetupDialog from '../../components/SetupDialog.vue'
+import TakeList from '../../components/TakeList.vue'
+import TextLine from '../../components/TextLine.vue'
+import { undoable } from '../../components/undo'
+import { count, dayOf, momentOf } from '../../draw/words'
+import { makeCards } from './cards'
+
+/** All about one student, on one page. */
+const id = String(useRoute().params.id)
+const router = useRouter()
+const pupil = ref<Pupil>()
+const groups = ref<Group[]>([])
+const setup = ref(false)
+const { problem, attempt } = useAttempt()
+const form = ref({
+  name: '',
+  email: '',
+  note: '',
+  consent: false,
+  consentBy: '',
+  groups: [] as string[],
+})
+const takes = usePages((after) =>
+  answer(client.GET('/takes', { params: { query: { after, limit: 15, studentId: id } } })),
+)
+const lines = usePages<AuditLine>((after) =>
+  answer(client.GET('/audit', { params: { query: { after, studentId: id } } })),
+)
+const member = computed(() => pupil.value?.member)
+const isAway = computed(() => !!member.value?.archivedAt || !!member.value?.removeAt)
+
+async function load() {
+  pupil.value = await answer(
+    client.GET('/students/{studentId}', { params: { path: { studentId: id } } }),
+  )
+  const { person, email, note, consentAt, consentBy, groups: into } = pupil.value.member
+  form.value = {
+    name: person.name,
+    email,
+    note,
+    consent: !!consentAt,
+    consentBy,
+    groups: [...into],
+  }
+}
+onMounted(() =>
+  attempt(async () => {
+    await load()
+    groups.value = await allGroups()
+    await Promise.all([takes.first(), lines.first()])
+  }),
+)
+
+function put(group: string, inside: boolean) {
+  form.value.groups = form.value.groups.filter((g) => g !== group)
+  if (inside) form.value.groups.push(group)
+}
+const save = () =>
+  attempt(async () => {
+    if (!member.value) return
+    const params = { path: { personId: id }, header: { 'If-Match': member.value.revision } }
+    await answer(client.PUT('/people/{personId}', { params, body: form.value }))
+    await Promise.all([load(), lines.first()])
+    ElMessage({ message: 'Saved' })
+  })
+/** Somebody has changed it meanwhile: theirs is shown instead, or one's own is kept. */
+async function settle(keepMine: boolean) {
+  const mine = form.value
+  await attempt(load)
+  if (!keepMine || problem.value) return
+  form.value = mine
+  await save()
+}
+const newCard = () =>
+  attempt(async () => {
+    if (!member.value) return
+    await makeCards([member.value.person])
+    await router.push('/cards')
+  })
+const back = () =>
+  attempt(async () => {
+    await bringPersonBack(id)
+    await Promise.all([load(), lines.first()])
+  })
+const away = (how: 'archive' | 'remove') =>
+  attempt(async () => {
+    const name = member.value?.person.name
+    await (how === 'archive' ? archive(id) : remove(id))
+    await Promise.all([load(), lines.first()])
+    undoable(how === 'archive' ? `${name} is archived.` : `${name} is to be removed.`, back)
+  })
+</script>
+
+<template>
+  <div class="stack">
+    <ProblemNote v-if="problem" :problem="problem">
+      <template v-if="problem.status === 412">
+        <el-button @click="settle(false)">Show what is there now</el-button>
+        <el-button @click="settle(true)">Keep what I have set</el-button>
+      </template>
+    </ProblemNote>
+    <template v-if="pupil && member">
+      <div class="row">
+        <div class="grow">
+          <p class="small"><RouterLink to="/students">Students</RouterLink></p>
+          <h1>{{ member.person.name }}</h1>
+          <p class="quiet">
+            <template v-if="member.state === 'joined'"
+              >came in first {{ dayOf(member.joinedAt!)
+              }}<template v-if="member.signIn">, signs in as {{ member.signIn }}</template
+              ><template v-else>, by card</template></template
+            >
+            <template v-else-if="member.state === 'invited'"
+              >has a card since {{ dayOf(member.invitedAt!) }}, not come in yet</template
+            >
+            <template v-else>has no card yet, so cannot come in</template>
+          </p>
+        </div>
+        <template v-if="!isAway">
+          <el-button @click="setup = true">Guitar and hand</el-button>
+          <el-button @click="newCard">{{
+            member.state === 'new' ? 'Make a card' : 'New card'
+          }}</el-button>
+        </template>
+      </div>
+      <section v-if="isAway" class="sheet row" role="status">
+        <p v-if="member.removeAt" class="grow">
+          Everything about {{ member.person.name }} is deleted {{ momentOf(member.removeAt) }}:
+          takes with their sound, figures, comments and notes. Until then it can be undone.
+        </p>
+        <p v-else class="grow">
+          Archived {{ dayOf(member.archivedAt!) }}: on no list, and cannot come in. All is kept.
+        </p>
+        <el-button type="primary" @click="back">Bring back</el-button>
+        <el-button v-if="!member.removeAt" @click="away('remove')">Remove</el-button>
+      </section>
+      <div class="parts">
+        <section class="sheet stack">
+          <h2>Drills</h2>
+          <p v-if="!pupil.assignments.length" class="quiet">
+            None yet. Assign one from the <RouterLink to="/drills">drills</RouterLink>.
+          </p>
+          <article v-for="a in pupil.assignments" :key="a.id">
+            <div class="row">
+              <RouterLink class="grow" :to="`/progress/${a.id}`">{{ a.drillName }}</RouterLink>
+              <b class="figures">{{ a.bpm }} bpm</b>
+            </div>
+            <LadderBar :ladder="a.ladder" :bpm="a.bpm" />
+            <p class="small quiet">
+              {{ count(a.takes, 'take')
+              }}<template v-if="a.lastTakeAt">, last {{ dayOf(a.lastTakeAt) }}</template
+              ><template v-if="a.last">. {{ a.last.reason }}</template>
+            </p>
+          </article>
+        </section>
+        <form class="sheet stack" @submit.prevent="save">
+          <h2>About</h2>
+          <TextLine v-model="form.name" name="Name" :max="100" />
+          <TextLine v-model="form.email" name="E-mail" type="email" />
+          <TextLine
+            v-model="form.note"
+            name="Notes"
+            :rows="4"
+            hint="For the instructors; the student does not see them"
+          />
+          <fieldset v-if="groups.length">
+            <legend>Groups</legend>
+            <el-checkbox
+              v-for="g in groups"
+              :key="g.id"
+              :model-value="form.groups.includes(g.id)"
+              :label="g.name"
+              @update:model-value="(is) => put(g.id, !!is)"
+            />
+          </fieldset>
+          <div>
+            <el-checkbox
+              v-model="form.consent"
+              label="They, or a parent, agree to what the studio keeps"
+            />
+            <p v-if="member.consentAt" class="small quiet">noted {{ dayOf(member.consentAt) }}</p>
+          </div>
+          <TextLine
+            v-if="form.consent"
+            v-model="form.consentBy"
+            name="Who agreed, and how"
+            hint="As: her mother, on paper"
+            :max="200"
+          />
+          <div class="row">
+            <el-button type="primary" native-type="submit">Save</el-button>
+            <span class="grow" />
+            <template v-if="!isAway">
+              <el-button @click="away('archive')">Archive</el-button>
+              <el-button @click="away('remove')">Remove</el-button>
+            </template>
+          </div>
+        </form>
+      </div>
+      <section v-if="takes.items.value.length" class="sheet stack">
+        <h2>Takes</h2>
+        <TakeList :takes="takes.items.value" with-drill />
+        <p v-if="takes.more.value">
+          <el-button @click="attempt(takes.further)">Earlier takes</el-button>
+        </p>
+      </section>
+      <section v-if="lines.items.value.length" class="sheet stack">
+        <h2>What instructors did</h2>
+        <AuditList :lines="lines.items.value" />
+        <p v-if="lines.more.value">
+          <el-button @click="attempt(lines.further)">Earlier</el-button>
+        </p>
+      </section>
+      <SetupDialog v-if="setup" :person="member.person" @close="setup = false" />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.parts {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(420px, 100%), 1fr));
+  gap: var(--s4);
+  align-items: start;
+}
+article {
+  display: grid;
+  gap: var(--s1);
+}
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 0;
+}
+legend {
+  font-weight: 600;
+}
+</style>

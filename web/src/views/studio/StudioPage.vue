@@ -1,0 +1,206 @@
+<script setup lang="ts">
+import { ElButton, ElMessage } from 'element-plus'
+import { computed, onMounted, ref } from 'vue'
+import { RouterLink, useRouter } from 'vue-router'
+
+import { answer, client, type AuditLine, type Member, type Studio } from '../../api/client'
+import { useAttempt } from '../../api/attempt'
+import { newId } from '../../api/ids'
+import { usePages } from '../../api/pages'
+import { allMembers, archive, bringPersonBack, teaches } from '../../api/people'
+import AuditList from '../../components/AuditList.vue'
+import ProblemNote from '../../components/ProblemNote.vue'
+import TextLine from '../../components/TextLine.vue'
+import { undoable } from '../../components/undo'
+import { dayOf } from '../../draw/words'
+import { findPerson, here, person } from '../../session'
+import { makeCards } from '../students/cards'
+import LetterList from './LetterList.vue'
+
+/** The house: who teaches in it, who is gone, and what was done. */
+const router = useRouter()
+const studio = ref<Studio>()
+const name = ref('')
+const members = ref<Member[]>([])
+const gone = ref<Member[]>([])
+const fresh = ref({ id: newId(), name: '', email: '' })
+const { problem, attempt } = useAttempt()
+const lines = usePages<AuditLine>((after) =>
+  answer(client.GET('/audit', { params: { query: { after } } })),
+)
+const isOwner = computed(() => person.value?.role === 'owner')
+const staff = computed(() => members.value.filter((m) => teaches(m.person)))
+const names = computed(
+  () => new Map([...members.value, ...gone.value].map((m) => [m.person.id, m.person.name])),
+)
+
+async function load() {
+  studio.value = await answer(client.GET('/studio'))
+  name.value = studio.value.name
+  members.value = await allMembers()
+  gone.value = (await answer(client.GET('/people/gone'))).items
+  await lines.first()
+}
+onMounted(() => attempt(load))
+
+const rename = () =>
+  attempt(async () => {
+    if (!studio.value) return
+    const params = { header: { 'If-Match': studio.value.revision } }
+    studio.value = await answer(client.PUT('/studio', { params, body: { name: name.value } }))
+    await findPerson()
+    ElMessage({ message: 'Saved' })
+  })
+const card = (m: Member) =>
+  attempt(async () => {
+    await makeCards([m.person])
+    await router.push('/cards')
+  })
+const add = () =>
+  attempt(async () => {
+    const body = { people: [{ ...fresh.value, role: 'instructor' as const }] }
+    const [m] = (await answer(client.POST('/people', { body }))).items
+    fresh.value = { id: newId(), name: '', email: '' }
+    if (m) await card(m)
+  })
+const back = (m: Member) =>
+  attempt(async () => {
+    await bringPersonBack(m.person.id)
+    await load()
+  })
+const takeOut = (m: Member) =>
+  attempt(async () => {
+    await archive(m.person.id)
+    await load()
+    undoable(`${m.person.name} is archived.`, () => back(m))
+  })
+</script>
+
+<template>
+  <div class="stack">
+    <h1>{{ here?.studio }}</h1>
+    <ProblemNote v-if="problem" :problem="problem">
+      <el-button v-if="problem.status === 412" @click="attempt(load)"
+        >Show what is there now</el-button
+      >
+    </ProblemNote>
+    <div class="parts">
+      <section class="sheet stack">
+        <h2>Who teaches here</h2>
+        <ul>
+          <li v-for="m in staff" :key="m.person.id">
+            <span class="grow">
+              <b>{{ m.person.name }}</b>
+              <span class="quiet small">
+                {{ m.person.role === 'owner' ? 'owner' : 'instructor'
+                }}<template v-if="m.state !== 'joined' && !m.person.demo">{{
+                  m.state === 'invited' ? ', has a card, not come in yet' : ', has no card yet'
+                }}</template>
+              </span>
+            </span>
+            <template v-if="isOwner && m.person.role === 'instructor'">
+              <el-button @click="card(m)">New card</el-button>
+              <el-button @click="takeOut(m)">Archive</el-button>
+            </template>
+          </li>
+        </ul>
+        <form v-if="isOwner" class="stack" @submit.prevent="add">
+          <h3>Add an instructor</h3>
+          <TextLine v-model="fresh.name" name="Name" :max="100" />
+          <TextLine
+            v-model="fresh.email"
+            name="E-mail (may be left out)"
+            type="email"
+            hint="For a link when the password is forgotten; for nothing else"
+          />
+          <div>
+            <el-button type="primary" native-type="submit" :disabled="!fresh.name.trim()"
+              >Add and make a card</el-button
+            >
+          </div>
+        </form>
+        <p v-else class="quiet">The owner adds instructors.</p>
+      </section>
+      <div class="stack">
+        <form v-if="isOwner" class="sheet stack" @submit.prevent="rename">
+          <h2>Name of the studio</h2>
+          <TextLine
+            v-model="name"
+            name="Name"
+            :hint="`At the door it is asked for as ${studio?.handle ?? ''}, where there are several studios`"
+            :max="100"
+          />
+          <div><el-button type="primary" native-type="submit">Rename</el-button></div>
+        </form>
+        <section class="sheet stack">
+          <h2>Archived, or to be removed</h2>
+          <p v-if="!gone.length" class="quiet">
+            Nobody. Students are archived or removed on their page.
+          </p>
+          <ul>
+            <li v-for="m in gone" :key="m.person.id">
+              <span class="grow">
+                <RouterLink v-if="!teaches(m.person)" :to="`/students/${m.person.id}`">{{
+                  m.person.name
+                }}</RouterLink>
+                <b v-else>{{ m.person.name }}</b>
+                <span class="quiet small">
+                  <template v-if="m.removeAt">all is deleted {{ dayOf(m.removeAt) }}</template>
+                  <template v-else>archived {{ dayOf(m.archivedAt!) }}</template>
+                </span>
+              </span>
+              <el-button v-if="isOwner || !teaches(m.person)" @click="back(m)"
+                >Bring back</el-button
+              >
+            </li>
+          </ul>
+        </section>
+        <section v-if="isOwner && !person?.demo" class="sheet stack">
+          <h2>Letters</h2>
+          <LetterList />
+        </section>
+        <section class="sheet stack">
+          <h2>What is kept about people</h2>
+          <p>
+            <RouterLink to="/privacy">What is kept, who sees it and for how long</RouterLink>.
+            Consent is noted on the page of each student. Follow the law that holds where you are.
+          </p>
+        </section>
+      </div>
+    </div>
+    <section v-if="lines.items.value.length" class="sheet stack">
+      <h2>What instructors did</h2>
+      <AuditList :lines="lines.items.value" :names="names" />
+      <p v-if="lines.more.value">
+        <el-button @click="attempt(lines.further)">Earlier</el-button>
+      </p>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.parts {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(420px, 100%), 1fr));
+  gap: var(--s4);
+  align-items: start;
+}
+h3 {
+  font-size: var(--t-body);
+}
+ul {
+  list-style: none;
+  padding: 0;
+}
+li {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: var(--s2);
+  padding: var(--s2) 0;
+  border-bottom: var(--edge);
+}
+li span span {
+  display: block;
+}
+</style>
