@@ -199,3 +199,12 @@ func (p page) sitDown(stand string) {
 	p.do(chromedp.Navigate(base + stand))
 	p.see("8 notes a pass")
 }
+
+// label types into the field with a label, in place of what is there.
+func (p page) label(label, value string) {
+	p.t.Helper()
+	find := fmt.Sprintf(`document.getElementById([...document.querySelectorAll('label')].find(l => l.innerText.trim() === %q && l.htmlFor)?.htmlFor)`, label)
+	p.until("there is a field "+label, "!!"+find)
+	evaluate[any](p, find+".focus(), "+find+".select()")
+	p.do(chromedp.KeyEvent(value))
+}

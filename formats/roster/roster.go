@@ -150,8 +150,10 @@ func faultOf(r Row, seen map[string]int) string {
 	return ""
 }
 
-// isAddress reports whether a text is an address and nothing besides (RFC 5322).
+// isAddress reports whether a text is an address and nothing besides (RFC 5322), at
+// a host that the internet has: one without a dot is typed wrongly.
 func isAddress(text string) bool {
 	a, err := mail.ParseAddress(text)
-	return err == nil && a.Address == text && len(text) <= 254
+	_, domain, _ := strings.Cut(text, "@")
+	return err == nil && a.Address == text && strings.Contains(domain, ".") && len(text) <= 254
 }

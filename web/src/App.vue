@@ -59,7 +59,7 @@ async function goOut() {
     <footer v-if="!bare && !atStand" class="small quiet">
       Clean, even, relaxed, then fast. A tired muscle is normal: rest and shake out. Pain, numbness
       or tingling: stop, and see a doctor or hand therapist if it stays. Manudrill gives no medical
-      advice. <RouterLink to="/privacy">What is kept</RouterLink>
+      advice. <RouterLink to="/privacy" class="whole">What is kept</RouterLink>
     </footer>
   </div>
 </template>

@@ -34,7 +34,6 @@ const go = () => attempt(async () => router.replace(homeOf(await begin(b.value))
 
 <template>
   <DoorFrame title="Begin your studio">
-    <ProblemNote v-if="problem" :problem="problem" />
     <form v-if="usable" class="stack" @submit.prevent="go">
       <p>
         You will be its owner: you add instructors, instructors add students. Everything can be
@@ -62,10 +61,14 @@ const go = () => attempt(async () => router.replace(homeOf(await begin(b.value))
         hint="For a link when the password is forgotten; for nothing else"
         autocomplete="email"
       />
+      <ProblemNote v-if="problem" :problem="problem" />
       <div class="row">
         <el-button type="primary" size="large" native-type="submit">Begin</el-button>
       </div>
     </form>
-    <p v-else-if="problem"><RouterLink to="/">To the door</RouterLink></p>
+    <template v-else-if="problem">
+      <ProblemNote :problem="problem" />
+      <p><RouterLink to="/">To the door</RouterLink></p>
+    </template>
   </DoorFrame>
 </template>

@@ -45,7 +45,8 @@ const choose = (p: Person) => attempt(async () => goIn(await enter(p.id)))
       <el-button v-if="!house" @click="load">Try again</el-button>
     </ProblemNote>
     <p v-if="wanted && house" role="status">
-      You are not signed in. Come in to go on to <b>{{ wanted }}</b>; nothing you made is lost.
+      You are not signed in. Come in to go on to “{{ router.resolve(wanted).meta.title }}”; nothing
+      you made is lost.
     </p>
     <template v-if="house?.demo">
       <p>

@@ -39,7 +39,6 @@ function go() {
 <template>
   <form class="stack" @submit.prevent="go">
     <el-segmented v-model="way" :options="ways" aria-label="How you come in" />
-    <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="way === 'name'">
       <TextLine
         v-if="house.several"
@@ -62,6 +61,7 @@ function go() {
       name="Code on the card"
       hint="Twelve letters and digits; dashes and capitals do not matter"
     />
+    <ProblemNote v-if="problem" :problem="problem" />
     <div class="row">
       <el-button type="primary" size="large" native-type="submit">Come in</el-button>
       <RouterLink v-if="way === 'name'" to="/forgotten">The password is forgotten</RouterLink>

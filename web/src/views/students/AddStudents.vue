@@ -132,7 +132,7 @@ function add() {
       <span v-if="wrong" class="grow"
         >{{ count(wrong, 'line is', 'lines are') }} to mend before anybody is added.</span
       >
-      <el-button @click="emit('close')">Leave</el-button>
+      <el-button @click="emit('close')">Add nobody</el-button>
       <el-button type="primary" :disabled="!rows.length || !!wrong || busy" @click="add"
         >Add {{ rows.length ? count(rows.length, 'student') : 'students' }}</el-button
       >
