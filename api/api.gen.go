@@ -68,6 +68,30 @@ func (e MemberState) Valid() bool {
 	}
 }
 
+// Defines values for MoveStep.
+const (
+	Down MoveStep = "down"
+	Hold MoveStep = "hold"
+	Set  MoveStep = "set"
+	Up   MoveStep = "up"
+)
+
+// Valid indicates whether the value is a known member of the MoveStep enum.
+func (e MoveStep) Valid() bool {
+	switch e {
+	case Down:
+		return true
+	case Hold:
+		return true
+	case Set:
+		return true
+	case Up:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for NewPeoplePeopleRole.
 const (
 	NewPeoplePeopleRoleInstructor NewPeoplePeopleRole = "instructor"
@@ -196,19 +220,31 @@ type Analysis = evenness.Analysis
 type Assignment struct {
 	AssignedAt time.Time `json:"assignedAt"`
 
-	// Bpm The tempo reached
-	Bpm        float64            `json:"bpm"`
+	// Climb Where a rung is on its ladder
+	Climb      Climb              `json:"climb"`
 	DrillId    openapi_types.UUID `json:"drillId"`
 	DrillName  string             `json:"drillName"`
+	Gate       Gate               `json:"gate"`
 	Id         openapi_types.UUID `json:"id"`
-	Ladder     Ladder             `json:"ladder"`
 	Last       *Decision          `json:"last,omitempty"`
 	LastTakeAt *time.Time         `json:"lastTakeAt,omitempty"`
 
 	// Newest The newest version there is
-	Newest  int    `json:"newest"`
-	Student Person `json:"student"`
-	Takes   int    `json:"takes"`
+	Newest int `json:"newest"`
+
+	// OwnGate The gate is the student's own and not the drill's
+	OwnGate bool `json:"ownGate"`
+
+	// Revision Of what instructors set
+	Revision int `json:"revision"`
+
+	// Rung A tempo and its notes per beat
+	Rung Rung `json:"rung"`
+
+	// Set What an instructor has told with the rung they set, since the last take
+	Set     *RungSet `json:"set,omitempty"`
+	Student Person   `json:"student"`
+	Takes   int      `json:"takes"`
 
 	// Version Of the drill
 	Version int `json:"version"`
@@ -263,7 +299,9 @@ type Bench struct {
 	FingerOrders    []Fingers        `json:"fingerOrders"`
 	ReadySets       []ReadySet       `json:"readySets"`
 	Scales          []Scale          `json:"scales"`
-	Usual           Ladder           `json:"usual"`
+
+	// Usual How the rungs follow from one another, and what must be passed to climb
+	Usual Ladder `json:"usual"`
 }
 
 // BinPage A part of the bin
@@ -316,6 +354,24 @@ type Chord = guitar.Chord
 // ChordShape defines model for ChordShape.
 type ChordShape = drill.ChordShape
 
+// Climb Where a rung is on its ladder
+type Climb struct {
+	// Below Rungs below it
+	Below int `json:"below"`
+
+	// First A tempo and its notes per beat
+	First Rung `json:"first"`
+
+	// Last A tempo and its notes per beat
+	Last Rung `json:"last"`
+
+	// Mixed The click is not divided alike on all of them, so that a tempo alone does not say which
+	Mixed bool `json:"mixed"`
+
+	// Rungs All there are
+	Rungs int `json:"rungs"`
+}
+
 // CombinationSet defines model for CombinationSet.
 type CombinationSet = drill.CombinationSet
 
@@ -325,10 +381,13 @@ type Comment struct {
 	Id     openapi_types.UUID `json:"id"`
 
 	// Note Index over all passes
-	Note      int       `json:"note"`
-	Revision  int       `json:"revision"`
-	Text      string    `json:"text"`
-	WrittenAt time.Time `json:"writtenAt"`
+	Note int `json:"note"`
+
+	// ReadAt By the other side: the student, or an instructor
+	ReadAt    *time.Time `json:"readAt,omitempty"`
+	Revision  int        `json:"revision"`
+	Text      string     `json:"text"`
+	WrittenAt time.Time  `json:"writtenAt"`
 }
 
 // Contrast defines model for Contrast.
@@ -459,7 +518,7 @@ type House struct {
 // Key defines model for Key.
 type Key = guitar.Key
 
-// Ladder defines model for Ladder.
+// Ladder How the rungs follow from one another, and what must be passed to climb
 type Ladder = tempo.Ladder
 
 // Leap defines model for Leap.
@@ -485,6 +544,20 @@ type LetterPage struct {
 
 	// Next Where the next page begins; none is left where it is missing
 	Next *string `json:"next,omitempty"`
+}
+
+// ManyAssigned defines model for ManyAssigned.
+type ManyAssigned struct {
+	Assigned int `json:"assigned"`
+
+	// Misfits Which were not assigned, for they cannot be played
+	Misfits []Misfit `json:"misfits"`
+}
+
+// ManyIds defines model for ManyIds.
+type ManyIds struct {
+	DrillIds   []openapi_types.UUID `json:"drillIds"`
+	StudentIds []openapi_types.UUID `json:"studentIds"`
 }
 
 // Member defines model for Member.
@@ -527,8 +600,48 @@ type MemberPage struct {
 // Mend defines model for Mend.
 type Mend = drill.Mend
 
+// Misfit Why a drill does not fit the guitar or the hand of a student
+type Misfit struct {
+	DrillId openapi_types.UUID `json:"drillId"`
+
+	// Stops It cannot be played at all
+	Stops     bool               `json:"stops"`
+	StudentId openapi_types.UUID `json:"studentId"`
+
+	// Text What is wrong, and from which position it would fit
+	Text string `json:"text"`
+}
+
 // MixedRun defines model for MixedRun.
 type MixedRun = drill.MixedRun
+
+// Move What led a student to a rung
+type Move struct {
+	At time.Time `json:"at"`
+
+	// Author Who has set it
+	Author *string            `json:"author,omitempty"`
+	Id     openapi_types.UUID `json:"id"`
+	Reason string             `json:"reason"`
+
+	// Rung A tempo and its notes per beat
+	Rung Rung     `json:"rung"`
+	Step MoveStep `json:"step"`
+
+	// TakeId The take that has moved them; missing where somebody has
+	TakeId *openapi_types.UUID `json:"takeId,omitempty"`
+}
+
+// MoveStep defines model for Move.Step.
+type MoveStep string
+
+// MovePage defines model for MovePage.
+type MovePage struct {
+	Items []Move `json:"items"`
+
+	// Next Where the next page begins; none is left where it is missing
+	Next *string `json:"next,omitempty"`
+}
 
 // Neck defines model for Neck.
 type Neck struct {
@@ -704,6 +817,25 @@ type RosterText struct {
 	Text string `json:"text"`
 }
 
+// Rung A tempo and its notes per beat
+type Rung = tempo.Rung
+
+// RungChange defines model for RungChange.
+type RungChange struct {
+	Gate   *Gate  `json:"gate,omitempty"`
+	Reason string `json:"reason"`
+
+	// Rung A tempo and its notes per beat
+	Rung Rung `json:"rung"`
+}
+
+// RungSet What an instructor has told with the rung they set, since the last take
+type RungSet struct {
+	At     time.Time `json:"at"`
+	Author string    `json:"author"`
+	Reason string    `json:"reason"`
+}
+
 // SavedBlock defines model for SavedBlock.
 type SavedBlock struct {
 	Block  Block              `json:"block"`
@@ -842,7 +974,6 @@ type TakePage struct {
 // TakeSummary defines model for TakeSummary.
 type TakeSummary struct {
 	AssignmentId openapi_types.UUID `json:"assignmentId"`
-	Bpm          float64            `json:"bpm"`
 	Demo         bool               `json:"demo"`
 	DrillName    string             `json:"drillName"`
 
@@ -861,10 +992,16 @@ type TakeSummary struct {
 	NewestListener *int `json:"newestListener,omitempty"`
 
 	// RecordedAt By the clock of the device
-	RecordedAt time.Time        `json:"recordedAt"`
-	Source     Source           `json:"source"`
-	State      TakeSummaryState `json:"state"`
-	Student    Person           `json:"student"`
+	RecordedAt time.Time `json:"recordedAt"`
+
+	// Rung A tempo and its notes per beat
+	Rung    Rung             `json:"rung"`
+	Source  Source           `json:"source"`
+	State   TakeSummaryState `json:"state"`
+	Student Person           `json:"student"`
+
+	// TryOut By the simulated player, for somebody who is not invented: it moves nobody
+	TryOut bool `json:"tryOut"`
 }
 
 // TakeSummaryState defines model for TakeSummary.State.
@@ -875,8 +1012,10 @@ type Tapping = drill.Tapping
 
 // TempoStep defines model for TempoStep.
 type TempoStep struct {
-	Bpm            float64 `json:"bpm"`
 	NotesPerSecond float64 `json:"notesPerSecond"`
+
+	// Rung A tempo and its notes per beat
+	Rung           Rung    `json:"rung"`
 	SecondsPerPass float64 `json:"secondsPerPass"`
 
 	// SecondsPerTake All passes
@@ -921,6 +1060,17 @@ type TwoMove = drill.TwoMove
 
 // TwoStringShape defines model for TwoStringShape.
 type TwoStringShape = drill.TwoStringShape
+
+// Unread A comment that was not read yet, with its take
+type Unread struct {
+	Author    Person             `json:"author"`
+	DrillName string             `json:"drillName"`
+	Note      int                `json:"note"`
+	Student   Person             `json:"student"`
+	TakeId    openapi_types.UUID `json:"takeId"`
+	Text      string             `json:"text"`
+	WrittenAt time.Time          `json:"writtenAt"`
+}
 
 // Variety defines model for Variety.
 type Variety = drill.Variety
@@ -988,6 +1138,15 @@ type AssignJSONBody struct {
 	StudentId openapi_types.UUID `json:"studentId"`
 }
 
+// ListMovesParams defines parameters for ListMoves.
+type ListMovesParams struct {
+	// After The page that comes after this; the first one where not given
+	After *After `form:"after,omitempty" json:"after,omitempty"`
+
+	// Limit Items of the page
+	Limit *Limit `form:"limit,omitempty" json:"limit,omitempty"`
+}
+
 // GetProgressParams defines parameters for GetProgress.
 type GetProgressParams struct {
 	// After The page that comes after this; the first one where not given
@@ -995,6 +1154,12 @@ type GetProgressParams struct {
 
 	// Limit Items of the page
 	Limit *Limit `form:"limit,omitempty" json:"limit,omitempty"`
+}
+
+// SetRungParams defines parameters for SetRung.
+type SetRungParams struct {
+	// IfMatch The revision that the change was made on, 0 for what is new
+	IfMatch IfMatch `json:"If-Match"`
 }
 
 // AddTakeParams defines parameters for AddTake.
@@ -1006,6 +1171,9 @@ type AddTakeParams struct {
 
 	// Version Of the drill that was played; the one on the stand now where not given
 	Version *int `form:"version,omitempty" json:"version,omitempty"`
+
+	// NotesPerBeat Of the rung that was played; that of the student's rung where not given
+	NotesPerBeat *int `form:"notesPerBeat,omitempty" json:"notesPerBeat,omitempty"`
 
 	// RecordedAt When it was recorded, by the clock of the device; now where not given
 	RecordedAt *time.Time `form:"recordedAt,omitempty" json:"recordedAt,omitempty"`
@@ -1224,6 +1392,15 @@ type ChangeAccountJSONRequestBody = Account
 // AssignJSONRequestBody defines body for Assign for application/json ContentType.
 type AssignJSONRequestBody AssignJSONBody
 
+// ListMisfitsJSONRequestBody defines body for ListMisfits for application/json ContentType.
+type ListMisfitsJSONRequestBody = ManyIds
+
+// AssignManyJSONRequestBody defines body for AssignMany for application/json ContentType.
+type AssignManyJSONRequestBody = ManyIds
+
+// SetRungJSONRequestBody defines body for SetRung for application/json ContentType.
+type SetRungJSONRequestBody = RungChange
+
 // SimulateTakeJSONRequestBody defines body for SimulateTake for application/json ContentType.
 type SimulateTakeJSONRequestBody = Player
 
@@ -1304,12 +1481,21 @@ type ServerInterface interface {
 
 	// (POST /assignments)
 	Assign(c *gin.Context)
+	// Tell which drills do not fit the guitar or the hand of which student
+	// (POST /assignments/fit)
+	ListMisfits(c *gin.Context)
+	// Assign some drills to some students; who has one keeps it
+	// (POST /assignments/many)
+	AssignMany(c *gin.Context)
 	// Take an assignment back; its takes stay
 	// (DELETE /assignments/{assignmentId})
 	Unassign(c *gin.Context, assignmentId openapi_types.UUID)
 	// What lies on the stand
 	// (GET /assignments/{assignmentId})
 	GetAssignment(c *gin.Context, assignmentId openapi_types.UUID)
+	// What led the student to where they stand
+	// (GET /assignments/{assignmentId}/moves)
+	ListMoves(c *gin.Context, assignmentId openapi_types.UUID, params ListMovesParams)
 	// Put the newest version of the drill on the student's stand
 	// (POST /assignments/{assignmentId}/newest)
 	GiveNewest(c *gin.Context, assignmentId openapi_types.UUID)
@@ -1319,6 +1505,9 @@ type ServerInterface interface {
 	// Give an assignment back that was taken back; the student stands where they stood
 	// (POST /assignments/{assignmentId}/restore)
 	Reassign(c *gin.Context, assignmentId openapi_types.UUID)
+	// Put a student on a rung, with a reason and, where given, a gate of their own
+	// (PUT /assignments/{assignmentId}/rung)
+	SetRung(c *gin.Context, assignmentId openapi_types.UUID, params SetRungParams)
 	// Let the simulated player make a take
 	// (PUT /assignments/{assignmentId}/simulated/{takeId})
 	SimulateTake(c *gin.Context, assignmentId openapi_types.UUID, takeId openapi_types.UUID)
@@ -1349,6 +1538,9 @@ type ServerInterface interface {
 	// Bring a deleted block back
 	// (POST /blocks/{blockId}/restore)
 	RestoreBlock(c *gin.Context, blockId openapi_types.UUID)
+	// Comments that whoever is here has not read yet
+	// (GET /comments/unread)
+	ListUnread(c *gin.Context)
 	// Who can be chosen at the door of the demo
 	// (GET /demo/people)
 	ListDemoPeople(c *gin.Context, params ListDemoPeopleParams)
@@ -1511,6 +1703,9 @@ type ServerInterface interface {
 	// Measure a take again; what was measured stays until then
 	// (POST /takes/{takeId}/measure)
 	MeasureTake(c *gin.Context, takeId openapi_types.UUID)
+	// Say that the comments of a take are read
+	// (POST /takes/{takeId}/read)
+	MarkRead(c *gin.Context, takeId openapi_types.UUID)
 	// Keep a remedy as a drill and put it on the student's stand; once made, the same again
 	// (POST /takes/{takeId}/remedies/{number})
 	TakeRemedy(c *gin.Context, takeId openapi_types.UUID, number int)
@@ -1608,6 +1803,32 @@ func (siw *ServerInterfaceWrapper) Assign(c *gin.Context) {
 	siw.Handler.Assign(c)
 }
 
+// ListMisfits operation middleware
+func (siw *ServerInterfaceWrapper) ListMisfits(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListMisfits(c)
+}
+
+// AssignMany operation middleware
+func (siw *ServerInterfaceWrapper) AssignMany(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AssignMany(c)
+}
+
 // Unassign operation middleware
 func (siw *ServerInterfaceWrapper) Unassign(c *gin.Context) {
 
@@ -1656,6 +1877,50 @@ func (siw *ServerInterfaceWrapper) GetAssignment(c *gin.Context) {
 	}
 
 	siw.Handler.GetAssignment(c, assignmentId)
+}
+
+// ListMoves operation middleware
+func (siw *ServerInterfaceWrapper) ListMoves(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "assignmentId" -------------
+	var assignmentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "assignmentId", c.Param("assignmentId"), &assignmentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter assignmentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ListMovesParams
+
+	// ------------- Optional query parameter "after" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "after", c.Request.URL.Query(), &params.After, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter after: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "limit" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "limit", c.Request.URL.Query(), &params.Limit, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter limit: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListMoves(c, assignmentId, params)
 }
 
 // GiveNewest operation middleware
@@ -1752,6 +2017,58 @@ func (siw *ServerInterfaceWrapper) Reassign(c *gin.Context) {
 	siw.Handler.Reassign(c, assignmentId)
 }
 
+// SetRung operation middleware
+func (siw *ServerInterfaceWrapper) SetRung(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "assignmentId" -------------
+	var assignmentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "assignmentId", c.Param("assignmentId"), &assignmentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter assignmentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params SetRungParams
+
+	headers := c.Request.Header
+
+	// ------------- Required header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: true, Type: "integer", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = IfMatch
+
+	} else {
+		siw.ErrorHandler(c, fmt.Errorf("Header parameter If-Match is required, but not found"), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SetRung(c, assignmentId, params)
+}
+
 // SimulateTake operation middleware
 func (siw *ServerInterfaceWrapper) SimulateTake(c *gin.Context) {
 
@@ -1834,6 +2151,14 @@ func (siw *ServerInterfaceWrapper) AddTake(c *gin.Context) {
 	err = runtime.BindQueryParameterWithOptions("form", true, false, "version", c.Request.URL.Query(), &params.Version, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
 	if err != nil {
 		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter version: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "notesPerBeat" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "notesPerBeat", c.Request.URL.Query(), &params.NotesPerBeat, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter notesPerBeat: %w", err), http.StatusBadRequest)
 		return
 	}
 
@@ -2073,6 +2398,19 @@ func (siw *ServerInterfaceWrapper) RestoreBlock(c *gin.Context) {
 	}
 
 	siw.Handler.RestoreBlock(c, blockId)
+}
+
+// ListUnread operation middleware
+func (siw *ServerInterfaceWrapper) ListUnread(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListUnread(c)
 }
 
 // ListDemoPeople operation middleware
@@ -3528,6 +3866,31 @@ func (siw *ServerInterfaceWrapper) MeasureTake(c *gin.Context) {
 	siw.Handler.MeasureTake(c, takeId)
 }
 
+// MarkRead operation middleware
+func (siw *ServerInterfaceWrapper) MarkRead(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "takeId" -------------
+	var takeId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "takeId", c.Param("takeId"), &takeId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter takeId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.MarkRead(c, takeId)
+}
+
 // TakeRemedy operation middleware
 func (siw *ServerInterfaceWrapper) TakeRemedy(c *gin.Context) {
 
@@ -3652,11 +4015,15 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.PUT(options.BaseURL+"/account", wrapper.ChangeAccount)
 	router.GET(options.BaseURL+"/assignments", wrapper.ListAssignments)
 	router.POST(options.BaseURL+"/assignments", wrapper.Assign)
+	router.POST(options.BaseURL+"/assignments/fit", wrapper.ListMisfits)
+	router.POST(options.BaseURL+"/assignments/many", wrapper.AssignMany)
 	router.DELETE(options.BaseURL+"/assignments/:assignmentId", wrapper.Unassign)
 	router.GET(options.BaseURL+"/assignments/:assignmentId", wrapper.GetAssignment)
+	router.GET(options.BaseURL+"/assignments/:assignmentId/moves", wrapper.ListMoves)
 	router.POST(options.BaseURL+"/assignments/:assignmentId/newest", wrapper.GiveNewest)
 	router.GET(options.BaseURL+"/assignments/:assignmentId/progress", wrapper.GetProgress)
 	router.POST(options.BaseURL+"/assignments/:assignmentId/restore", wrapper.Reassign)
+	router.PUT(options.BaseURL+"/assignments/:assignmentId/rung", wrapper.SetRung)
 	router.PUT(options.BaseURL+"/assignments/:assignmentId/simulated/:takeId", wrapper.SimulateTake)
 	router.PUT(options.BaseURL+"/assignments/:assignmentId/takes/:takeId", wrapper.AddTake)
 	router.GET(options.BaseURL+"/audit", wrapper.ListAudit)
@@ -3667,6 +4034,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.DELETE(options.BaseURL+"/blocks/:blockId", wrapper.DeleteBlock)
 	router.GET(options.BaseURL+"/blocks/:blockId", wrapper.GetBlock)
 	router.POST(options.BaseURL+"/blocks/:blockId/restore", wrapper.RestoreBlock)
+	router.GET(options.BaseURL+"/comments/unread", wrapper.ListUnread)
 	router.GET(options.BaseURL+"/demo/people", wrapper.ListDemoPeople)
 	router.GET(options.BaseURL+"/drills", wrapper.ListDrills)
 	router.POST(options.BaseURL+"/drills", wrapper.CreateDrill)
@@ -3721,6 +4089,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.PUT(options.BaseURL+"/takes/:takeId/comments/:commentId", wrapper.PutComment)
 	router.GET(options.BaseURL+"/takes/:takeId/contrast/:otherId", wrapper.GetContrast)
 	router.POST(options.BaseURL+"/takes/:takeId/measure", wrapper.MeasureTake)
+	router.POST(options.BaseURL+"/takes/:takeId/read", wrapper.MarkRead)
 	router.POST(options.BaseURL+"/takes/:takeId/remedies/:number", wrapper.TakeRemedy)
 	router.GET(options.BaseURL+"/takes/:takeId/sound", wrapper.GetSound)
 	router.POST(options.BaseURL+"/variations", wrapper.Vary)
@@ -3845,6 +4214,84 @@ func (response AssigndefaultApplicationProblemPlusJSONResponse) VisitAssignRespo
 	return err
 }
 
+type ListMisfitsRequestObject struct {
+	Body *ListMisfitsJSONRequestBody
+}
+
+type ListMisfitsResponseObject interface {
+	VisitListMisfitsResponse(w http.ResponseWriter) error
+}
+
+type ListMisfits200JSONResponse []Misfit
+
+func (response ListMisfits200JSONResponse) VisitListMisfitsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListMisfitsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListMisfitsdefaultApplicationProblemPlusJSONResponse) VisitListMisfitsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AssignManyRequestObject struct {
+	Body *AssignManyJSONRequestBody
+}
+
+type AssignManyResponseObject interface {
+	VisitAssignManyResponse(w http.ResponseWriter) error
+}
+
+type AssignMany200JSONResponse ManyAssigned
+
+func (response AssignMany200JSONResponse) VisitAssignManyResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AssignManydefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AssignManydefaultApplicationProblemPlusJSONResponse) VisitAssignManyResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type UnassignRequestObject struct {
 	AssignmentId openapi_types.UUID `json:"assignmentId"`
 }
@@ -3906,6 +4353,46 @@ type GetAssignmentdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response GetAssignmentdefaultApplicationProblemPlusJSONResponse) VisitGetAssignmentResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListMovesRequestObject struct {
+	AssignmentId openapi_types.UUID `json:"assignmentId"`
+	Params       ListMovesParams
+}
+
+type ListMovesResponseObject interface {
+	VisitListMovesResponse(w http.ResponseWriter) error
+}
+
+type ListMoves200JSONResponse MovePage
+
+func (response ListMoves200JSONResponse) VisitListMovesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListMovesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListMovesdefaultApplicationProblemPlusJSONResponse) VisitListMovesResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -4024,6 +4511,47 @@ type ReassigndefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ReassigndefaultApplicationProblemPlusJSONResponse) VisitReassignResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SetRungRequestObject struct {
+	AssignmentId openapi_types.UUID `json:"assignmentId"`
+	Params       SetRungParams
+	Body         *SetRungJSONRequestBody
+}
+
+type SetRungResponseObject interface {
+	VisitSetRungResponse(w http.ResponseWriter) error
+}
+
+type SetRung200JSONResponse Assignment
+
+func (response SetRung200JSONResponse) VisitSetRungResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SetRungdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SetRungdefaultApplicationProblemPlusJSONResponse) VisitSetRungResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -4435,6 +4963,44 @@ type RestoreBlockdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response RestoreBlockdefaultApplicationProblemPlusJSONResponse) VisitRestoreBlockResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListUnreadRequestObject struct {
+}
+
+type ListUnreadResponseObject interface {
+	VisitListUnreadResponse(w http.ResponseWriter) error
+}
+
+type ListUnread200JSONResponse []Unread
+
+func (response ListUnread200JSONResponse) VisitListUnreadResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListUnreaddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListUnreaddefaultApplicationProblemPlusJSONResponse) VisitListUnreadResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -6504,6 +7070,39 @@ func (response MeasureTakedefaultApplicationProblemPlusJSONResponse) VisitMeasur
 	return err
 }
 
+type MarkReadRequestObject struct {
+	TakeId openapi_types.UUID `json:"takeId"`
+}
+
+type MarkReadResponseObject interface {
+	VisitMarkReadResponse(w http.ResponseWriter) error
+}
+
+type MarkRead204Response struct {
+}
+
+func (response MarkRead204Response) VisitMarkReadResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type MarkReaddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response MarkReaddefaultApplicationProblemPlusJSONResponse) VisitMarkReadResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type TakeRemedyRequestObject struct {
 	TakeId openapi_types.UUID `json:"takeId"`
 	Number int                `json:"number"`
@@ -6748,12 +7347,21 @@ type StrictServerInterface interface {
 
 	// (POST /assignments)
 	Assign(ctx context.Context, request AssignRequestObject) (AssignResponseObject, error)
+	// Tell which drills do not fit the guitar or the hand of which student
+	// (POST /assignments/fit)
+	ListMisfits(ctx context.Context, request ListMisfitsRequestObject) (ListMisfitsResponseObject, error)
+	// Assign some drills to some students; who has one keeps it
+	// (POST /assignments/many)
+	AssignMany(ctx context.Context, request AssignManyRequestObject) (AssignManyResponseObject, error)
 	// Take an assignment back; its takes stay
 	// (DELETE /assignments/{assignmentId})
 	Unassign(ctx context.Context, request UnassignRequestObject) (UnassignResponseObject, error)
 	// What lies on the stand
 	// (GET /assignments/{assignmentId})
 	GetAssignment(ctx context.Context, request GetAssignmentRequestObject) (GetAssignmentResponseObject, error)
+	// What led the student to where they stand
+	// (GET /assignments/{assignmentId}/moves)
+	ListMoves(ctx context.Context, request ListMovesRequestObject) (ListMovesResponseObject, error)
 	// Put the newest version of the drill on the student's stand
 	// (POST /assignments/{assignmentId}/newest)
 	GiveNewest(ctx context.Context, request GiveNewestRequestObject) (GiveNewestResponseObject, error)
@@ -6763,6 +7371,9 @@ type StrictServerInterface interface {
 	// Give an assignment back that was taken back; the student stands where they stood
 	// (POST /assignments/{assignmentId}/restore)
 	Reassign(ctx context.Context, request ReassignRequestObject) (ReassignResponseObject, error)
+	// Put a student on a rung, with a reason and, where given, a gate of their own
+	// (PUT /assignments/{assignmentId}/rung)
+	SetRung(ctx context.Context, request SetRungRequestObject) (SetRungResponseObject, error)
 	// Let the simulated player make a take
 	// (PUT /assignments/{assignmentId}/simulated/{takeId})
 	SimulateTake(ctx context.Context, request SimulateTakeRequestObject) (SimulateTakeResponseObject, error)
@@ -6793,6 +7404,9 @@ type StrictServerInterface interface {
 	// Bring a deleted block back
 	// (POST /blocks/{blockId}/restore)
 	RestoreBlock(ctx context.Context, request RestoreBlockRequestObject) (RestoreBlockResponseObject, error)
+	// Comments that whoever is here has not read yet
+	// (GET /comments/unread)
+	ListUnread(ctx context.Context, request ListUnreadRequestObject) (ListUnreadResponseObject, error)
 	// Who can be chosen at the door of the demo
 	// (GET /demo/people)
 	ListDemoPeople(ctx context.Context, request ListDemoPeopleRequestObject) (ListDemoPeopleResponseObject, error)
@@ -6955,6 +7569,9 @@ type StrictServerInterface interface {
 	// Measure a take again; what was measured stays until then
 	// (POST /takes/{takeId}/measure)
 	MeasureTake(ctx context.Context, request MeasureTakeRequestObject) (MeasureTakeResponseObject, error)
+	// Say that the comments of a take are read
+	// (POST /takes/{takeId}/read)
+	MarkRead(ctx context.Context, request MarkReadRequestObject) (MarkReadResponseObject, error)
 	// Keep a remedy as a drill and put it on the student's stand; once made, the same again
 	// (POST /takes/{takeId}/remedies/{number})
 	TakeRemedy(ctx context.Context, request TakeRemedyRequestObject) (TakeRemedyResponseObject, error)
@@ -7111,6 +7728,68 @@ func (sh *strictHandler) Assign(ctx *gin.Context) {
 	}
 }
 
+// ListMisfits operation middleware
+func (sh *strictHandler) ListMisfits(ctx *gin.Context) {
+	var request ListMisfitsRequestObject
+
+	var body ListMisfitsJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListMisfits(ctx, request.(ListMisfitsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListMisfits")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListMisfitsResponseObject); ok {
+		if err := validResponse.VisitListMisfitsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// AssignMany operation middleware
+func (sh *strictHandler) AssignMany(ctx *gin.Context) {
+	var request AssignManyRequestObject
+
+	var body AssignManyJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AssignMany(ctx, request.(AssignManyRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AssignMany")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(AssignManyResponseObject); ok {
+		if err := validResponse.VisitAssignManyResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // Unassign operation middleware
 func (sh *strictHandler) Unassign(ctx *gin.Context, assignmentId openapi_types.UUID) {
 	var request UnassignRequestObject
@@ -7156,6 +7835,33 @@ func (sh *strictHandler) GetAssignment(ctx *gin.Context, assignmentId openapi_ty
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(GetAssignmentResponseObject); ok {
 		if err := validResponse.VisitGetAssignmentResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListMoves operation middleware
+func (sh *strictHandler) ListMoves(ctx *gin.Context, assignmentId openapi_types.UUID, params ListMovesParams) {
+	var request ListMovesRequestObject
+
+	request.AssignmentId = assignmentId
+	request.Params = params
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListMoves(ctx, request.(ListMovesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListMoves")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListMovesResponseObject); ok {
+		if err := validResponse.VisitListMovesResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -7235,6 +7941,40 @@ func (sh *strictHandler) Reassign(ctx *gin.Context, assignmentId openapi_types.U
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ReassignResponseObject); ok {
 		if err := validResponse.VisitReassignResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SetRung operation middleware
+func (sh *strictHandler) SetRung(ctx *gin.Context, assignmentId openapi_types.UUID, params SetRungParams) {
+	var request SetRungRequestObject
+
+	request.AssignmentId = assignmentId
+	request.Params = params
+
+	var body SetRungJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SetRung(ctx, request.(SetRungRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SetRung")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SetRungResponseObject); ok {
+		if err := validResponse.VisitSetRungResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -7512,6 +8252,30 @@ func (sh *strictHandler) RestoreBlock(ctx *gin.Context, blockId openapi_types.UU
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(RestoreBlockResponseObject); ok {
 		if err := validResponse.VisitRestoreBlockResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListUnread operation middleware
+func (sh *strictHandler) ListUnread(ctx *gin.Context) {
+	var request ListUnreadRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListUnread(ctx, request.(ListUnreadRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListUnread")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListUnreadResponseObject); ok {
+		if err := validResponse.VisitListUnreadResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -9031,6 +9795,32 @@ func (sh *strictHandler) MeasureTake(ctx *gin.Context, takeId openapi_types.UUID
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(MeasureTakeResponseObject); ok {
 		if err := validResponse.VisitMeasureTakeResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// MarkRead operation middleware
+func (sh *strictHandler) MarkRead(ctx *gin.Context, takeId openapi_types.UUID) {
+	var request MarkReadRequestObject
+
+	request.TakeId = takeId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.MarkRead(ctx, request.(MarkReadRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "MarkRead")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(MarkReadResponseObject); ok {
+		if err := validResponse.VisitMarkReadResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

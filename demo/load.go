@@ -134,7 +134,7 @@ func (l *loader) take(ctx context.Context, st student, g given, assignment uuid.
 		return err
 	}
 	week, day := n/len(practiceDays), n%len(practiceDays)
-	speed := a.BPM() * float64(a.File.Value.Drill.Rhythm.NotesPerBeat) / 60
+	speed := a.Rung.NotesPerSecond()
 	takeID := id(fmt.Sprint(st.name, a.DrillName, n))
 	seed := uint64(takeID[0])<<8 | uint64(takeID[1])
 	err = server.SimulatedTake{

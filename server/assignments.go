@@ -3,12 +3,15 @@ package server
 import (
 	"context"
 	"slices"
+	"strings"
 	"time"
 
 	"github.com/google/uuid"
 
 	"manudrill/api"
 	"manudrill/core/progress"
+	"manudrill/core/tempo"
+	"manudrill/formats/drillfile"
 	"manudrill/store"
 )
 
@@ -63,15 +66,138 @@ func (s *Server) Assign(ctx context.Context, r api.AssignRequestObject) (api.Ass
 
 // playable reports the faults of a drill on a student's guitar.
 func (s *Server) playable(ctx context.Context, drill, student uuid.UUID) error {
-	d, err := s.store.Drill(ctx, drill)
+	file, err := s.readableDrill(ctx, drill)
 	if err != nil {
 		return err
 	}
-	if d.File.Odd != nil {
-		return errOdd
-	}
-	_, err = s.checked(ctx, &d.File.Value, &student)
+	_, err = s.checked(ctx, &file, &student)
 	return err
+}
+
+// readableDrill returns the document of a drill, unless it cannot be read.
+func (s *Server) readableDrill(ctx context.Context, id uuid.UUID) (drillfile.File, error) {
+	d, err := s.store.Drill(ctx, id)
+	if err == nil && d.File.Odd != nil {
+		err = errOdd
+	}
+	return d.File.Value, err
+}
+
+// misfits tells which of some drills do not fit which of some students.
+func (s *Server) misfits(ctx context.Context, drills, students []uuid.UUID) ([]api.Misfit, error) {
+	files := make([]drillfile.File, len(drills))
+	for i, id := range drills {
+		file, err := s.readableDrill(ctx, id)
+		if err != nil {
+			return nil, err
+		}
+		files[i] = file
+	}
+	found := []api.Misfit{}
+	for _, student := range students {
+		setup, err := s.setupFor(ctx, &student)
+		if err != nil {
+			return nil, err
+		}
+		for i, file := range files {
+			if m, is := file.Misfit(setup); is {
+				found = append(found, api.Misfit{DrillId: drills[i], StudentId: student, Text: m.Text, Stops: m.Stops})
+			}
+		}
+	}
+	return found, nil
+}
+
+// ListMisfits tells which drills do not fit which student.
+func (s *Server) ListMisfits(ctx context.Context, r api.ListMisfitsRequestObject) (api.ListMisfitsResponseObject, error) {
+	if err := fewEnough(r.Body.DrillIds, r.Body.StudentIds); err != nil {
+		return nil, err
+	}
+	found, err := s.misfits(ctx, r.Body.DrillIds, r.Body.StudentIds)
+	return api.ListMisfits200JSONResponse(found), err
+}
+
+// mostPairs is the most drills times students that are assigned at once.
+const mostPairs = 2000
+
+func fewEnough(drills, students []uuid.UUID) error {
+	if len(drills)*len(students) > mostPairs {
+		return errTooManyPairs
+	}
+	return nil
+}
+
+// AssignMany gives some drills to some students, but for those that cannot be
+// played on the student's guitar.
+func (s *Server) AssignMany(ctx context.Context, r api.AssignManyRequestObject) (api.AssignManyResponseObject, error) {
+	if err := fewEnough(r.Body.DrillIds, r.Body.StudentIds); err != nil {
+		return nil, err
+	}
+	found, err := s.misfits(ctx, r.Body.DrillIds, r.Body.StudentIds)
+	if err != nil {
+		return nil, err
+	}
+	type pair struct{ drill, student uuid.UUID }
+	stops := map[pair]bool{}
+	answer := api.AssignMany200JSONResponse{Misfits: []api.Misfit{}}
+	for _, m := range found {
+		if m.Stops {
+			stops[pair{m.DrillId, m.StudentId}] = true
+			answer.Misfits = append(answer.Misfits, m)
+		}
+	}
+	for _, drill := range r.Body.DrillIds {
+		for _, student := range r.Body.StudentIds {
+			if stops[pair{drill, student}] {
+				continue
+			}
+			if _, err := s.store.Assign(ctx, drill, student); err != nil {
+				return nil, err
+			}
+			answer.Assigned++
+		}
+	}
+	return answer, nil
+}
+
+// SetRung puts a student on a rung.
+func (s *Server) SetRung(ctx context.Context, r api.SetRungRequestObject) (api.SetRungResponseObject, error) {
+	a, err := s.stand(ctx, r.AssignmentId)
+	if err != nil {
+		return nil, err
+	}
+	gate := a.GateNow()
+	if r.Body.Gate != nil {
+		gate = *r.Body.Gate
+	}
+	own := tempo.Ladder{Rule: tempo.ByList, List: tempo.Rungs{r.Body.Rung}, Gate: gate}
+	if faults := own.Check(r.Body.Rung.NotesPerBeat); len(faults) > 0 {
+		return nil, faults
+	}
+	// It must be playable there, on the student's guitar.
+	if _, err := a.File.Value.At(r.Body.Rung).Chart(a.StudentSetup().Guitar, r.Body.Rung.BPM); err != nil {
+		return nil, err
+	}
+	if err := s.store.SetRung(ctx, a.ID, r.Params.IfMatch, r.Body.Rung, r.Body.Gate, strings.TrimSpace(r.Body.Reason)); err != nil {
+		return nil, err
+	}
+	a, err = s.store.Stand(ctx, a.ID)
+	return api.SetRung200JSONResponse(assignmentOf(a.Assignment)), err
+}
+
+// ListMoves lists what led a student to where they stand.
+func (s *Server) ListMoves(ctx context.Context, r api.ListMovesRequestObject) (api.ListMovesResponseObject, error) {
+	page, err := pageOf(r.Params.After, r.Params.Limit)
+	if err != nil {
+		return nil, err
+	}
+	if _, err := s.store.Stand(ctx, r.AssignmentId); err != nil {
+		return nil, err
+	}
+	got, err := s.store.Moves(ctx, r.AssignmentId, page)
+	return api.ListMoves200JSONResponse{
+		Items: each(got, moveOf), Next: next(got, page, func(m store.Move) (time.Time, uuid.UUID) { return m.At, m.ID }),
+	}, err
 }
 
 // GiveNewest puts the newest version of the drill on the student's stand.
@@ -123,7 +249,7 @@ func (s *Server) GetAssignment(ctx context.Context, r api.GetAssignmentRequestOb
 		return nil, err
 	}
 	setup := a.StudentSetup()
-	chart, err := a.File.Value.Drill.Chart(setup.Guitar, a.BPM())
+	chart, err := a.File.Value.At(a.Rung).Chart(setup.Guitar, a.Rung.BPM)
 	if err != nil {
 		return nil, err
 	}
@@ -147,11 +273,11 @@ func (s *Server) GetProgress(ctx context.Context, r api.GetProgressRequestObject
 		return nil, err
 	}
 	played := each(takes, func(t store.TrendTake) progress.Played {
-		return progress.Played{TakeID: t.ID.String(), At: t.RecordedAt, BPM: t.BPM, SpreadPercent: t.SpreadPercent, Decision: t.Decision}
+		return progress.Played{TakeID: t.ID.String(), At: t.RecordedAt, Rung: t.Rung, SpreadPercent: t.SpreadPercent, Passed: t.Passed}
 	})
 	slices.Reverse(played) // the latest came first
 	return api.GetProgress200JSONResponse{
-		Trend: progress.TrendOf(a.Ladder.Value.TargetBPM, passedBefore, played),
+		Trend: progress.TrendOf(a.Rungs(), passedBefore, played),
 		Next:  next(takes, page, func(t store.TrendTake) (time.Time, uuid.UUID) { return t.RecordedAt, t.ID }),
 	}, nil
 }

@@ -51,26 +51,30 @@ func (s *Server) Preview(ctx context.Context, r api.PreviewRequestObject) (api.P
 func previewOf(file drillfile.File, setup drill.Setup, weights drill.Weights) api.Preview {
 	g := setup.Guitar
 	p := api.Preview{Faults: append(drill.Faults{}, file.Check(g)...)}
-	chart, err := file.Drill.Chart(g, file.Ladder.StartBPM)
+	rungs := file.Rungs()
+	if len(rungs) == 0 {
+		return p // the faults say why
+	}
+	first := file.At(rungs[0])
+	chart, err := first.Chart(g, rungs[0].BPM)
 	if err != nil {
-		return p // the faults say why, or it is longer than can be played
+		return p // as above
 	}
 	neck, steps := neckOf(setup, chart), stepsOf(file, chart)
 	p.Chart, p.Neck, p.Steps = &chart, &neck, &steps
-	remarks, damping, chords := file.Drill.Review(chart, g, setup.Hand), drill.DampingOf(chart), drill.ChordsOf(chart)
+	remarks, damping, chords := first.Review(chart, g, setup.Hand), drill.DampingOf(chart), drill.ChordsOf(chart)
 	difficulty, varieties := drill.DifficultyOf(chart, g, setup.Hand, weights), file.Drill.Varieties()
 	p.Remarks, p.Damping, p.Chords, p.Difficulty, p.Varieties = &remarks, &damping, &chords, &difficulty, &varieties
 	return p
 }
 
-// stepsOf tells how fast the notes come at each tempo of the ladder.
+// stepsOf tells how fast the notes come at each rung of the ladder.
 func stepsOf(file drillfile.File, chart drill.Chart) []api.TempoStep {
 	steps := []api.TempoStep{}
-	for _, bpm := range file.Ladder.Steps() {
-		chart.BPM = bpm
+	for _, r := range file.Rungs() {
+		seconds := float64(len(chart.Notes)) / r.NotesPerSecond()
 		steps = append(steps, api.TempoStep{
-			Bpm: bpm, NotesPerSecond: chart.NotesPerSecond(),
-			SecondsPerPass: chart.Seconds(), SecondsPerTake: float64(chart.Passes) * chart.Seconds(),
+			Rung: r, NotesPerSecond: r.NotesPerSecond(), SecondsPerPass: seconds, SecondsPerTake: float64(chart.Passes) * seconds,
 		})
 	}
 	return steps

@@ -114,9 +114,42 @@ func readableBlock(b store.Block) drillfile.Block {
 
 func assignmentOf(a store.Assignment) api.Assignment {
 	return api.Assignment{
-		Id: a.ID, DrillId: a.DrillID, DrillName: a.DrillName, Version: a.Version, Newest: a.Newest, Student: personOf(a.Student), Bpm: a.BPM(),
-		Ladder: a.Ladder.Value, Takes: a.Takes, AssignedAt: a.AssignedAt, Last: a.Last, LastTakeAt: a.LastTakeAt,
+		Id: a.ID, DrillId: a.DrillID, DrillName: a.DrillName, Version: a.Version, Newest: a.Newest, Student: personOf(a.Student), Rung: a.Rung,
+		Climb: climbOf(a.Rungs(), a.Rung), Gate: a.GateNow(), OwnGate: a.Gate != nil, Revision: a.Revision, Set: rungSetOf(a.Set),
+		Takes: a.Takes, AssignedAt: a.AssignedAt, Last: a.Last, LastTakeAt: a.LastTakeAt,
 	}
+}
+
+// climbOf tells where a rung is on its ladder; on one that cannot be read, it is
+// alone.
+func climbOf(rungs tempo.Rungs, at tempo.Rung) api.Climb {
+	if len(rungs) == 0 {
+		rungs = tempo.Rungs{at}
+	}
+	mixed := rungs.Mixed() || at.NotesPerBeat != rungs[0].NotesPerBeat
+	return api.Climb{First: rungs[0], Last: rungs[len(rungs)-1], Below: rungs.Place(at), Rungs: len(rungs), Mixed: mixed}
+}
+
+func rungSetOf(s *store.RungSet) *api.RungSet {
+	if s == nil {
+		return nil
+	}
+	return &api.RungSet{At: s.At, Author: s.Author, Reason: s.Reason}
+}
+
+func moveOf(m store.Move) api.Move {
+	move := api.Move{Id: m.ID, At: m.At, Step: api.MoveStep(m.Step), Rung: m.Rung, Reason: m.Reason}
+	if m.Take {
+		move.TakeId = &move.Id
+	}
+	if m.Author != "" {
+		move.Author = &m.Author
+	}
+	return move
+}
+
+func unreadOf(u store.Unread) api.Unread {
+	return api.Unread{TakeId: u.TakeID, DrillName: u.DrillName, Student: personOf(u.Student), Author: personOf(u.Author), Note: u.Note, Text: u.Text, WrittenAt: u.WrittenAt}
 }
 
 func pupilOf(p store.Pupil) api.Pupil {
@@ -126,7 +159,7 @@ func pupilOf(p store.Pupil) api.Pupil {
 func summaryOf(t store.TakeSummary) api.TakeSummary {
 	s := api.TakeSummary{
 		Id: t.ID, AssignmentId: t.AssignmentID, DrillName: t.DrillName, Student: personOf(t.Student),
-		Bpm: t.BPM, Source: api.Source(t.Source), Demo: t.Student.Demo, RecordedAt: t.RecordedAt, HandedInAt: t.HandedInAt,
+		Rung: t.Rung, Source: api.Source(t.Source), TryOut: t.TryOut, Demo: t.Student.Demo, RecordedAt: t.RecordedAt, HandedInAt: t.HandedInAt,
 		State: api.TakeSummaryState(t.State), Failure: sentence(t.Failure), Listener: t.Listener,
 	}
 	if t.State != store.Measured || t.Decision == nil {
@@ -175,7 +208,7 @@ func remeasuringOf(r store.Remeasuring) api.Remeasuring {
 }
 
 func commentOf(c store.Comment) api.Comment {
-	return api.Comment{Id: c.ID, Note: c.Note, Text: c.Text, Author: personOf(c.Author), WrittenAt: c.WrittenAt, Revision: c.Revision}
+	return api.Comment{Id: c.ID, Note: c.Note, Text: c.Text, Author: personOf(c.Author), WrittenAt: c.WrittenAt, Revision: c.Revision, ReadAt: c.ReadAt}
 }
 
 func upperFirst(s string) string {

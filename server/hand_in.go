@@ -16,6 +16,7 @@ import (
 	"manudrill/api"
 	"manudrill/core/bounds"
 	"manudrill/core/simulate"
+	"manudrill/core/tempo"
 	"manudrill/formats/hearing"
 	"manudrill/formats/midifile"
 	"manudrill/formats/sound"
@@ -64,7 +65,7 @@ func (s *Server) receive(ctx context.Context, a store.Stand, r api.AddTakeReques
 		return err
 	}
 	return s.handIn(ctx, a, store.HandIn{
-		ID: r.TakeId, BPM: r.Params.Bpm, Source: string(r.Params.Source), RecordedAt: at, Sound: file, Hash: hash,
+		ID: r.TakeId, Rung: tempo.Rung{BPM: r.Params.Bpm, NotesPerBeat: valueOr(r.Params.NotesPerBeat, a.Rung.NotesPerBeat)}, Source: string(r.Params.Source), RecordedAt: at, Sound: file, Hash: hash,
 	})
 }
 
@@ -82,6 +83,14 @@ func (s *Server) SimulateTake(ctx context.Context, r api.SimulateTakeRequestObje
 		return api.SimulateTake200JSONResponse(take), err
 	}
 	return api.SimulateTake202JSONResponse(take), err
+}
+
+// valueOr is what is pointed to, or else another.
+func valueOr[T any](p *T, other T) T {
+	if p != nil {
+		return *p
+	}
+	return other
 }
 
 // expect returns the assignment that the person here hands a take in for, and
@@ -234,7 +243,7 @@ func (s *Server) simulate(ctx context.Context, a store.Stand, take uuid.UUID, pl
 	if a.EndedAt != nil {
 		return errEnded
 	}
-	chart, err := a.File.Value.Drill.Chart(a.StudentSetup().Guitar, a.BPM())
+	chart, err := a.File.Value.At(a.Rung).Chart(a.StudentSetup().Guitar, a.Rung.BPM)
 	if err != nil {
 		return err
 	}
@@ -249,14 +258,14 @@ func (s *Server) simulate(ctx context.Context, a store.Stand, take uuid.UUID, pl
 	if err != nil {
 		return err
 	}
-	return s.handIn(ctx, a, store.HandIn{ID: take, BPM: a.BPM(), Source: store.Simulated, RecordedAt: time.Now(), Sound: flac})
+	return s.handIn(ctx, a, store.HandIn{ID: take, Rung: a.Rung, Source: store.Simulated, RecordedAt: time.Now(), Sound: flac})
 }
 
 // handIn keeps a take of what lies on the stand, with the job to measure it.
 func (s *Server) handIn(ctx context.Context, a store.Stand, h store.HandIn) error {
 	var err error
 	h.AssignmentID, h.Version = a.ID, a.Version
-	if h.Chart, err = a.File.Value.Drill.Chart(a.StudentSetup().Guitar, h.BPM); err != nil {
+	if h.Chart, err = a.File.Value.At(h.Rung).Chart(a.StudentSetup().Guitar, h.Rung.BPM); err != nil {
 		return err
 	}
 	err = s.store.HandIn(ctx, h, s.queueTake(ctx, h.ID))

@@ -65,7 +65,7 @@ func TestATakeThatCannotBeMeasuredKeepsItsSound(t *testing.T) {
 	}
 	var stand api.Stand
 	c.ok(http.MethodGet, "/assignments/"+a.Id.String(), nil, &stand)
-	assert.InDelta(t, 100, stand.Assignment.Bpm, 0, "they count for nothing")
+	assert.InDelta(t, 100, stand.Assignment.Rung.BPM, 0, "they count for nothing")
 }
 
 func TestTheSameFileTwiceSaysSo(t *testing.T) {

@@ -52,6 +52,7 @@ var (
 	errOwner       = problem{http.StatusConflict, "owner", "The owner stays", "A studio is not left without its owner.", nil}
 	errOwnCode     = problem{http.StatusConflict, "own-code", "This is you", "A new code would sign you out. Change your password in your settings instead.", nil}
 
+	errTooManyPairs   = problem{http.StatusUnprocessableEntity, "too-many", "These are too many at once", "Two thousand drills times students is the most at once; assign in parts.", nil}
 	errArchiveInstead = problem{http.StatusConflict, "archive-instead", "Instructors are archived", "What instructors made stays with the studio, under their name. Archive them: then they cannot come in any more.", nil}
 
 	errMissing     = problem{http.StatusNotFound, "not-found", "Not found", "There is nothing here any more; go back to the list.", nil}

@@ -20,6 +20,7 @@ import (
 	"manudrill/core/evenness"
 	"manudrill/core/guitar"
 	"manudrill/core/simulate"
+	"manudrill/core/tempo"
 	"manudrill/formats/drillfile"
 	"manudrill/store"
 	"manudrill/storetest"
@@ -76,7 +77,11 @@ var calls = map[string]call{
 	"addTake": {about: aThing, query: "source=file&bpm=100", body: []byte("no sound")}, "simulateTake": {about: aThing, body: steady},
 	"listTakes": {about: ones, query: "assignmentId={assignmentId}&studentId={person}"}, "getTake": {about: aThing}, "measureTake": {about: aThing},
 	"getRemeasuring": {about: ones}, "remeasure": {about: byOne}, "cancelRemeasuring": {about: byOne}, "getContrast": {about: aThing},
-	"takeRemedy": {about: aThing}, "putComment": {about: aThing, body: map[string]any{"note": 0, "text": "mine"}}, "deleteComment": {about: aThing}, "getSound": {about: aThing},
+	"takeRemedy": {about: aThing}, "listUnread": {about: ones}, "markRead": {about: aThing},
+	"assignMany":  {about: aThing, body: map[string]any{"drillIds": []any{"{drillId}"}, "studentIds": []any{"{person}"}}},
+	"listMisfits": {about: aThing, body: map[string]any{"drillIds": []any{"{drillId}"}, "studentIds": []any{"{person}"}}},
+	"setRung":     {about: aThing, body: map[string]any{"rung": map[string]any{"bpm": 90, "notesPerBeat": 2}, "reason": "slower"}}, "listMoves": {about: aThing},
+	"putComment": {about: aThing, body: map[string]any{"note": 0, "text": "mine"}}, "deleteComment": {about: aThing}, "getSound": {about: aThing},
 }
 
 // A fixture is what one student of the first studio has, by the names of the
@@ -113,7 +118,7 @@ func newFixture(t *testing.T, found evenness.Analysis, by store.Person) fixture 
 	chart, err := file.Drill.Chart(guitar.Standard(), 100)
 	require.NoError(t, err)
 	for i, one := range []uuid.UUID{take, other} {
-		require.NoError(t, kept.HandIn(ctx, store.HandIn{ID: one, AssignmentID: assignment, Version: 1, BPM: 100, Source: store.File,
+		require.NoError(t, kept.HandIn(ctx, store.HandIn{ID: one, AssignmentID: assignment, Version: 1, Rung: tempo.Rung{BPM: 100, NotesPerBeat: 2}, Source: store.File,
 			RecordedAt: time.Now().Add(time.Duration(i) * time.Second), Chart: chart, Sound: strings.NewReader("fLaC, nearly"), Hash: one[:]}, func(pgx.Tx) error { return nil }))
 		require.NoError(t, kept.Measured(ctx, one, store.Measurement{Analysis: found, Seconds: 9, Listener: 1}))
 	}

@@ -75,6 +75,20 @@ func (s *Server) PutComment(ctx context.Context, r api.PutCommentRequestObject) 
 	return api.PutComment200JSONResponse(each(all, commentOf)), err
 }
 
+// ListUnread lists the comments that whoever is here has not read yet.
+func (s *Server) ListUnread(ctx context.Context, _ api.ListUnreadRequestObject) (api.ListUnreadResponseObject, error) {
+	unread, err := s.store.UnreadComments(ctx)
+	return api.ListUnread200JSONResponse(each(unread, unreadOf)), err
+}
+
+// MarkRead says that the comments of a take are read.
+func (s *Server) MarkRead(ctx context.Context, r api.MarkReadRequestObject) (api.MarkReadResponseObject, error) {
+	if _, err := s.store.TakeState(ctx, r.TakeId); err != nil {
+		return nil, err
+	}
+	return api.MarkRead204Response{}, s.store.MarkRead(ctx, r.TakeId)
+}
+
 // DeleteComment takes a comment off.
 func (s *Server) DeleteComment(ctx context.Context, r api.DeleteCommentRequestObject) (api.DeleteCommentResponseObject, error) {
 	return api.DeleteComment204Response{}, s.store.DeleteComment(ctx, r.CommentId, r.TakeId, here(ctx).ID)

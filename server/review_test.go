@@ -72,12 +72,30 @@ func TestCommentsArePinnedByInstructors(t *testing.T) {
 	assert.Equal(t, teacher.ID, comments[0].Author.Id)
 	c.fails(http.StatusNotFound, http.MethodPut, path+uuid.NewString(), map[string]any{"note": 900, "text": "nowhere"})
 	c.fails(http.StatusBadRequest, http.MethodPut, path+uuid.NewString(), map[string]any{"note": 1, "text": ""})
-	as(t, ann).fails(http.StatusForbidden, http.MethodPut, path+uuid.NewString(), map[string]any{"note": 1, "text": "mine"})
+	as(t, ben).fails(http.StatusNotFound, http.MethodPut, path+uuid.NewString(), map[string]any{"note": 1, "text": "mine"})
+	as(t, ann).fails(http.StatusNotFound, http.MethodPut, path+id, map[string]any{"note": 5, "text": "not mine"})
 
 	var seen api.Take
 	as(t, ann).ok(http.MethodGet, "/takes/"+take.Summary.Id.String(), nil, &seen)
 	require.Len(t, seen.Comments, 1)
 	assert.Equal(t, 5, seen.Comments[0].Note)
+	unread := func(p store.Person) (n int) {
+		var all []api.Unread
+		as(t, p).ok(http.MethodGet, "/comments/unread", nil, &all)
+		for _, u := range all {
+			if u.TakeId == take.Summary.Id {
+				n++
+			}
+		}
+		return n
+	}
+	read := "/takes/" + take.Summary.Id.String() + "/read"
+	assert.Equal(t, []int{1, 0}, []int{unread(ann), unread(teacher)})
+	as(t, ben).fails(http.StatusNotFound, http.MethodPost, read, nil)
+	as(t, ann).ok(http.MethodPost, read, nil, nil)
+	as(t, ann).ok(http.MethodPut, path+uuid.NewString(), map[string]any{"note": 5, "text": "How do I mend it?"}, &comments)
+	assert.Len(t, comments, 2)
+	assert.Equal(t, []int{0, 1}, []int{unread(ann), unread(teacher)})
 	c.ok(http.MethodDelete, path+id, nil, nil)
 	c.fails(http.StatusNotFound, http.MethodDelete, path+id, nil)
 }

@@ -72,7 +72,7 @@ func TestAPreviewIsTheChart(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, want, *p.Chart)
 	assert.Empty(t, p.Faults)
-	assert.Equal(t, []float64{100, 110, 120}, []float64{(*p.Steps)[0].Bpm, (*p.Steps)[1].Bpm, (*p.Steps)[2].Bpm})
+	assert.Equal(t, []float64{100, 110, 120}, []float64{(*p.Steps)[0].Rung.BPM, (*p.Steps)[1].Rung.BPM, (*p.Steps)[2].Rung.BPM})
 	assert.InDelta(t, 324, p.Neck.FretMm[12], 1e-9, "the twelfth fret halves a 648 mm string")
 
 	file.Drill.Path.Position = 21
@@ -143,7 +143,7 @@ func TestATakeIsMeasuredDecidedAndKeptWhole(t *testing.T) {
 	assert.Equal(t, 16, first.Analysis.Counts.Played)
 	assert.InDelta(t, 100, first.Analysis.Tempo.BPM, 0.5)
 	assert.Equal(t, "up", string(first.Summary.Measured.Decision.Step))
-	assert.InDelta(t, 110, first.Summary.Measured.Decision.NextBPM, 1e-9)
+	assert.InDelta(t, 110, first.Summary.Measured.Decision.Next.BPM, 1e-9)
 
 	c.ok(http.MethodPut, takePath(a, id, 100), recording.EncodeWAV(), &again)
 	assert.Equal(t, first, again)
@@ -171,7 +171,7 @@ func TestATakeIsMeasuredDecidedAndKeptWhole(t *testing.T) {
 	var page api.TrendPage
 	c.ok(http.MethodGet, "/assignments/"+a.Id.String()+"/progress", nil, &page)
 	require.Len(t, page.Trend.Points, 1)
-	assert.InDelta(t, 100, page.Trend.Points[0].PassedBPM, 1e-9)
+	assert.InDelta(t, 100, page.Trend.Points[0].Passed.BPM, 1e-9)
 }
 
 func TestStereo48kHz24BitWorks(t *testing.T) {
@@ -271,8 +271,8 @@ func TestTwoUnevenTakesGoDown(t *testing.T) {
 	require.Equal(t, "hold", string(reach(uneven).Summary.Measured.Decision.Step))
 	last := reach(uneven)
 	assert.Equal(t, "down", string(last.Summary.Measured.Decision.Step))
-	assert.InDelta(t, 110, last.Summary.Bpm, 1e-9)
-	assert.InDelta(t, 100, last.Summary.Measured.Decision.NextBPM, 1e-9)
+	assert.InDelta(t, 110, last.Summary.Rung.BPM, 1e-9)
+	assert.InDelta(t, 100, last.Summary.Measured.Decision.Next.BPM, 1e-9)
 }
 
 func TestTakesStayWhenTheDrillGoes(t *testing.T) {

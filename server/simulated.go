@@ -46,7 +46,7 @@ func (t SimulatedTake) Make(ctx context.Context, s *store.Store) error {
 	if err != nil {
 		return err
 	}
-	chart, err := a.File.Value.Drill.Chart(a.StudentSetup().Guitar, a.BPM())
+	chart, err := a.File.Value.At(a.Rung).Chart(a.StudentSetup().Guitar, a.Rung.BPM)
 	if err != nil {
 		return err
 	}
@@ -55,7 +55,7 @@ func (t SimulatedTake) Make(ctx context.Context, s *store.Store) error {
 		return err
 	}
 	err = s.HandIn(ctx, store.HandIn{
-		ID: t.ID, AssignmentID: a.ID, Version: a.Version, BPM: a.BPM(), Source: store.Simulated, RecordedAt: t.RecordedAt, Chart: chart, Sound: flac,
+		ID: t.ID, AssignmentID: a.ID, Version: a.Version, Rung: a.Rung, Source: store.Simulated, RecordedAt: t.RecordedAt, Chart: chart, Sound: flac,
 	}, func(pgx.Tx) error { return nil })
 	if err != nil && !store.IsKept(err) {
 		return err

@@ -20,6 +20,11 @@ type Assignment struct {
 	Newest     int // version there is
 	DrillName  string
 	Ladder     Lenient[tempo.Ladder]
+	Division   int                  // notes per beat of the drill
+	Rung       tempo.Rung           // on which the student stands
+	Gate       *Lenient[tempo.Gate] // set for the student; nil for the ladder's
+	Revision   int                  // counts what instructors set
+	Set        *RungSet             // what was set, with its reason, since the last take; nil for nothing
 	Student    Person
 	AssignedAt time.Time
 	EndedAt    *time.Time // when it was taken back
@@ -31,20 +36,24 @@ type Assignment struct {
 // The columns of an [Assignment] in the order of its fields.
 const (
 	assignmentColumns = `a.id, a.drill_id, a.version, d.version, coalesce(v.file#>>'{drill,name}', ''), v.file->'ladder',
+		greatest(1, coalesce((v.file#>>'{drill,rhythm,notesPerBeat}')::integer, 1)), row(a.rung_bpm, a.notes_per_beat), a.gate, a.revision,
+		(SELECT row(s.at, s.author, s.reason) FROM rung_sets s WHERE s.assignment_id = a.id AND s.reason <> ''
+		 AND s.at > coalesce(a.last_take_at, '-infinity') ORDER BY s.at DESC LIMIT 1),
 		row(p.id, p.name, p.role, p.demo), a.assigned_at, a.ended_at, a.takes, a.last, a.last_take_at`
 	assignmentTables = `assignments a JOIN drills d ON d.id = a.drill_id
 		JOIN drill_versions v ON v.drill_id = a.drill_id AND v.version = a.version`
 	assignmentPeople = ` JOIN people p ON p.id = a.student_id`
 )
 
-// BPM is the tempo reached: what the latest take decided, within the ladder as
-// it is now.
-func (a Assignment) BPM() float64 {
-	l := a.Ladder.Value
-	if a.Last == nil {
-		return l.StartBPM
+// Rungs are those of the ladder; nil for one that cannot be read.
+func (a Assignment) Rungs() tempo.Rungs { return a.Ladder.Value.Rungs(a.Division) }
+
+// GateNow is the gate that holds for the student.
+func (a Assignment) GateNow() tempo.Gate {
+	if a.Gate != nil && a.Gate.Odd == nil {
+		return a.Gate.Value
 	}
-	return max(l.StartBPM, min(l.TargetBPM, a.Last.NextBPM))
+	return a.Ladder.Value.Gate
 }
 
 // A Stand is an assignment with all that is needed to play it.
@@ -104,11 +113,7 @@ func assign(ctx context.Context, tx pgx.Tx, drill, student uuid.UUID) (uuid.UUID
 		return uuid.Nil, err
 	}
 	// Two at once: the index lets one in, and the other finds it.
-	_, err = tx.Exec(ctx, `
-		INSERT INTO assignments (id, drill_id, version, student_id)
-		SELECT $1, $2, $3, $4 WHERE NOT EXISTS (SELECT FROM assignments WHERE drill_id = $2 AND student_id = $4)
-		ON CONFLICT DO NOTHING`, uuid.New(), drill, version, student)
-	if err != nil {
+	if err := begin(ctx, tx, drill, version, student); err != nil {
 		return uuid.Nil, err
 	}
 	// Locked in the order of their ids; the one that is live, or else the one that
@@ -139,6 +144,28 @@ func writeOf(ctx context.Context, tx pgx.Tx, did string, assignment uuid.UUID) e
 	return write(ctx, tx, Line{Did: did, Student: &of.StudentID, About: of.Drill})
 }
 
+// begin gives a drill to a student who never had it, on the first rung of its
+// ladder.
+func begin(ctx context.Context, tx pgx.Tx, drill uuid.UUID, version int, student uuid.UUID) error {
+	file, err := value[Lenient[drillfile.File]](tx.Query(ctx, `SELECT file FROM drill_versions WHERE drill_id = $1 AND version = $2`, drill, version))
+	if err != nil {
+		return err
+	}
+	first := tempo.Rung{BPM: tempo.Usual().StartBPM, NotesPerBeat: max(1, file.Value.Drill.Rhythm.NotesPerBeat)}
+	if rungs := file.Value.Rungs(); len(rungs) > 0 {
+		first = rungs[0]
+	}
+	id := uuid.New()
+	tag, err := tx.Exec(ctx, `
+		INSERT INTO assignments (id, drill_id, version, student_id, rung_bpm, notes_per_beat)
+		SELECT $1, $2, $3, $4, $5, $6 WHERE NOT EXISTS (SELECT FROM assignments WHERE drill_id = $2 AND student_id = $4)
+		ON CONFLICT DO NOTHING`, id, drill, version, student, first.BPM, first.NotesPerBeat)
+	if err != nil || tag.RowsAffected() == 0 {
+		return err
+	}
+	return addFirst(ctx, tx, id, first)
+}
+
 // resume lets an ended assignment live again. Where nothing was played, it gets
 // the newest version.
 func resume(ctx context.Context, tx pgx.Tx, id uuid.UUID, newest int) error {
@@ -155,8 +182,8 @@ func holdDrill(ctx context.Context, tx pgx.Tx, id uuid.UUID) (version int, err e
 	return value[int](tx.Query(ctx, `SELECT version FROM drills WHERE id = $1 AND deleted_at IS NULL FOR SHARE`, id))
 }
 
-// GiveNewest puts the newest version of the drill on the student's stand. The
-// tempo reached stays, within the new ladder.
+// GiveNewest puts the newest version of the drill on the student's stand. The rung
+// stays, whatever the new ladder is.
 func (s *Store) GiveNewest(ctx context.Context, id uuid.UUID) error {
 	return s.in(ctx, func(tx pgx.Tx) error {
 		drill, err := value[uuid.UUID](tx.Query(ctx, `SELECT drill_id FROM assignments WHERE id = $1`, id))

@@ -9,7 +9,8 @@ import (
 	"github.com/jackc/pgx/v5"
 )
 
-// A Comment is what an instructor pinned to a note of a take.
+// A Comment is what somebody pinned to a note of a take: an instructor, or the
+// student in answer.
 type Comment struct {
 	ID        uuid.UUID
 	TakeID    uuid.UUID
@@ -17,7 +18,8 @@ type Comment struct {
 	Text      string
 	Author    Person
 	WrittenAt time.Time
-	Revision  int // counts the changes; 0 in a comment that is new
+	Revision  int        // counts the changes; 0 in a comment that is new
+	ReadAt    *time.Time // by the other side: the student, or an instructor
 }
 
 // MaxComments is the most comments a take may have, so that they fit one answer.
@@ -29,7 +31,7 @@ var ErrTooMany = errors.New("there are too many of these already")
 // Comments returns what is pinned to a take, in the order of its notes.
 func (s *Store) Comments(ctx context.Context, take uuid.UUID) ([]Comment, error) {
 	return all[Comment](s.pool.Query(ctx, `
-		SELECT c.id, c.take_id, c.note, c.text, row(p.id, p.name, p.role, p.demo) AS author, c.written_at, c.revision
+		SELECT c.id, c.take_id, c.note, c.text, row(p.id, p.name, p.role, p.demo) AS author, c.written_at, c.revision, c.read_at
 		FROM take_comments c JOIN people p ON p.id = c.author_id
 		WHERE c.take_id = $1 ORDER BY c.note, c.written_at, c.id`, take))
 }
@@ -64,9 +66,39 @@ func (s *Store) PutComment(ctx context.Context, c Comment) error {
 		case kept.Revision != c.Revision:
 			return ErrChanged
 		}
-		_, err = tx.Exec(ctx, `UPDATE take_comments SET text = $2, revision = revision + 1 WHERE id = $1`, c.ID, c.Text)
+		_, err = tx.Exec(ctx, `UPDATE take_comments SET text = $2, revision = revision + 1, read_at = NULL WHERE id = $1`, c.ID, c.Text)
 		return err
 	})
+}
+
+// MarkRead notes that whoever asks has read what the other side has pinned to a take:
+// an instructor what the student has, the student what instructors have.
+func (s *Store) MarkRead(ctx context.Context, take uuid.UUID) error {
+	_, err := s.pool.Exec(ctx, `
+		UPDATE take_comments c SET read_at = now() FROM people p
+		WHERE p.id = c.author_id AND c.take_id = $1 AND c.read_at IS NULL AND (p.role = 'student') = $2`, take, scopeOf(ctx).Actor.Teaches())
+	return err
+}
+
+// An Unread is a comment that the other side has not read yet, with its take.
+type Unread struct {
+	TakeID    uuid.UUID
+	DrillName string
+	Student   Person
+	Author    Person
+	Note      int
+	Text      string
+	WrittenAt time.Time
+}
+
+// UnreadComments returns what whoever asks has not read yet, the latest first, one
+// page at the most: instructors see the answers of students, students what
+// instructors have pinned to their takes.
+func (s *Store) UnreadComments(ctx context.Context) ([]Unread, error) {
+	return allByPos[Unread](s.pool.Query(ctx, `
+		SELECT c.take_id, t.drill_name, row(s.id, s.name, s.role, s.demo), row(p.id, p.name, p.role, p.demo), c.note, c.text, c.written_at
+		FROM take_comments c JOIN takes t ON t.id = c.take_id JOIN people p ON p.id = c.author_id JOIN people s ON s.id = t.student_id
+		WHERE c.read_at IS NULL AND (p.role = 'student') = $1 ORDER BY c.written_at DESC, c.id LIMIT $2`, scopeOf(ctx).Actor.Teaches(), MaxPage))
 }
 
 // DeleteComment takes a comment of an author off a take.

@@ -11,6 +11,7 @@ import (
 	"github.com/jackc/pgx/v5"
 
 	"manudrill/core/drill"
+	"manudrill/core/tempo"
 )
 
 // A HandIn is a take as it comes, before it is measured.
@@ -18,7 +19,7 @@ type HandIn struct {
 	ID           uuid.UUID // made by the client: handing in twice makes one take
 	AssignmentID uuid.UUID
 	Version      int // of the drill that was played
-	BPM          float64
+	Rung         tempo.Rung
 	Source       string
 	RecordedAt   time.Time
 	Chart        drill.Chart
@@ -40,10 +41,11 @@ func (e ErrSameSound) Error() string { return fmt.Sprintf("the same recording is
 func (s *Store) HandIn(ctx context.Context, h HandIn, also func(pgx.Tx) error) error {
 	return s.in(ctx, func(tx pgx.Tx) error {
 		tag, err := tx.Exec(ctx, `
-			INSERT INTO takes (id, assignment_id, student_id, drill_name, version, bpm, source, recorded_at, seconds, chart, content_hash, state)
-			SELECT $1, a.id, a.student_id, $2, $3, $4, $5, $6, 0, $7, $8, 'waiting' FROM assignments a WHERE a.id = $9
+			INSERT INTO takes (id, assignment_id, student_id, drill_name, version, bpm, notes_per_beat, source, try_out, recorded_at, seconds, chart, content_hash, state)
+			SELECT $1, a.id, a.student_id, $2, $3, $4, $5, $6::text, $6::text = 'simulated' AND NOT p.demo, $7, 0, $8, $9, 'waiting'
+			FROM assignments a JOIN people p ON p.id = a.student_id WHERE a.id = $10
 			ON CONFLICT DO NOTHING`,
-			h.ID, h.Chart.Name, h.Version, h.BPM, h.Source, h.RecordedAt, h.Chart, h.Hash, h.AssignmentID)
+			h.ID, h.Chart.Name, h.Version, h.Rung.BPM, h.Rung.NotesPerBeat, h.Source, h.RecordedAt, h.Chart, h.Hash, h.AssignmentID)
 		if err != nil {
 			return err
 		}
@@ -55,7 +57,7 @@ func (s *Store) HandIn(ctx context.Context, h HandIn, also func(pgx.Tx) error) e
 		}
 		// Last, so that nobody waits for the sound: only now is anything locked that
 		// others want.
-		if err := touch(ctx, tx, `UPDATE assignments SET takes = takes + 1 WHERE id = $1`, h.AssignmentID); err != nil {
+		if err := touch(ctx, tx, `UPDATE assignments SET takes = takes + (SELECT NOT try_out FROM takes WHERE id = $2)::integer WHERE id = $1`, h.AssignmentID, h.ID); err != nil {
 			return err
 		}
 		return also(tx)

@@ -3,7 +3,6 @@ package store
 import (
 	"context"
 	"slices"
-	"time"
 
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
@@ -32,91 +31,131 @@ func resultOf(a evenness.Analysis) tempo.Result {
 // anew on those takes after it whose decision rests on it.
 func (s *Store) Measured(ctx context.Context, take uuid.UUID, m Measurement) error {
 	return s.in(ctx, func(tx pgx.Tx) error {
-		assignment, err := lockTake(ctx, tx, take)
+		played, err := lockTake(ctx, tx, take)
 		if err != nil {
 			return err
 		}
 		a, result := m.Analysis, resultOf(m.Analysis)
 		_, err = tx.Exec(ctx, `
 			UPDATE takes SET state = 'measured', failure = NULL, listener = $2, analysis = $3, seconds = $4, held_bpm = $5,
-			       notes_per_second = $6, spread_ms = $7, spread_percent = $8, right_percent = $9, is_foreign = $10, passes = $11
+			       notes_per_second = $6, spread_ms = $7, spread_percent = $8, right_percent = $9, is_foreign = $10, passes = $11, counts = $12
 			WHERE id = $1`,
 			take, m.Listener, a, m.Seconds, result.HeldBPM, a.Tempo.NotesPerSecond, a.Timing.SpreadMs, a.Timing.SpreadPercent,
-			100*a.Counts.RightShare(), result.Foreign, result.Passes)
+			100*a.Counts.RightShare(), result.Foreign, result.Passes, !played.TryOut && played.Rung.Counts(result))
 		if err != nil {
 			return err
 		}
-		return decide(ctx, tx, assignment, take)
+		return decide(ctx, tx, played.Assignment, take)
 	})
 }
 
+// playedTake is a take as far as its ladder looks at it before it is measured.
+type playedTake struct {
+	Assignment uuid.UUID
+	Rung       tempo.Rung
+	TryOut     bool
+}
+
 // lockTake locks a take's assignment, so that its takes are decided one after the
-// other, and returns its id.
-func lockTake(ctx context.Context, tx pgx.Tx, take uuid.UUID) (assignment uuid.UUID, err error) {
-	assignment, err = value[uuid.UUID](tx.Query(ctx, `SELECT assignment_id FROM takes WHERE id = $1`, take))
+// other.
+func lockTake(ctx context.Context, tx pgx.Tx, take uuid.UUID) (playedTake, error) {
+	played, err := oneByPos[playedTake](tx.Query(ctx, `SELECT assignment_id, row(bpm, notes_per_beat), try_out FROM takes WHERE id = $1`, take))
 	if err != nil {
-		return assignment, err
+		return played, err
 	}
-	return value[uuid.UUID](tx.Query(ctx, `SELECT id FROM assignments WHERE id = $1 FOR NO KEY UPDATE`, assignment))
+	return played, touch(ctx, tx, `SELECT 1 FROM assignments WHERE id = $1 FOR NO KEY UPDATE`, played.Assignment)
 }
 
-// rung is a measured take as the ladder sees it.
-type rung struct {
-	ID         uuid.UUID
-	BPM        float64
-	HeldBPM    float64
-	Foreign    bool
-	Passes     []tempo.PassFigures
-	RecordedAt time.Time
-	Ladder     Lenient[tempo.Ladder] // of the version that was played
+// attempt is a measured take as the ladder sees it.
+type attempt struct {
+	ID           uuid.UUID
+	Rung         tempo.Rung
+	HeldBPM      float64
+	Foreign      bool
+	TryOut       bool
+	Passes       []tempo.PassFigures
+	Ladder       Lenient[tempo.Ladder] // of the version that was played
+	NotesPerBeat int                   // of the drill
+	Set          uuid.UUID             // what an instructor had set last before it
+	Gate         *Lenient[tempo.Gate]  // that was set then; nil for the ladder's
 }
 
-const selectRungs = `SELECT t.id, t.bpm, t.held_bpm, t.is_foreign, t.passes, t.recorded_at, v.file->'ladder'
+const selectAttempts = `
+	SELECT t.id, row(t.bpm, t.notes_per_beat), t.held_bpm, t.is_foreign, t.try_out, t.passes, v.file->'ladder',
+	       greatest(1, coalesce((v.file#>>'{drill,rhythm,notesPerBeat}')::integer, 1)), coalesce(s.id, '00000000-0000-0000-0000-000000000000'), s.gate
 	FROM takes t JOIN assignments a ON a.id = t.assignment_id
 	JOIN drill_versions v ON v.drill_id = a.drill_id AND v.version = t.version
-	WHERE t.assignment_id = $1 AND t.state = 'measured' AND `
+	LEFT JOIN LATERAL (SELECT id, gate FROM rung_sets s WHERE s.assignment_id = a.id AND s.at <= t.recorded_at ORDER BY at DESC, id DESC LIMIT 1) s ON true
+	WHERE t.assignment_id = $1 AND `
 
 // decide lets the ladder decide on a take and on those after it that look back as
-// far as to it, and puts the latest decision beside the assignment.
+// far as to it, and puts where the student stands now beside the assignment. Of
+// other takes those alone are looked at that count.
 func decide(ctx context.Context, tx pgx.Tx, assignment, take uuid.UUID) error {
-	before, err := allByPos[rung](tx.Query(ctx, selectRungs+`(t.recorded_at, t.id) <= (SELECT recorded_at, id FROM takes WHERE id = $2)
+	before, err := allByPos[attempt](tx.Query(ctx, selectAttempts+`(t.counts OR t.id = $2) AND (t.recorded_at, t.id) <= (SELECT recorded_at, id FROM takes WHERE id = $2)
 		ORDER BY t.recorded_at DESC, t.id DESC LIMIT $3`, assignment, take, tempo.LooksBack))
 	if err != nil {
 		return err
 	}
-	after, err := allByPos[rung](tx.Query(ctx, selectRungs+`(t.recorded_at, t.id) > (SELECT recorded_at, id FROM takes WHERE id = $2)
+	after, err := allByPos[attempt](tx.Query(ctx, selectAttempts+`t.counts AND (t.recorded_at, t.id) > (SELECT recorded_at, id FROM takes WHERE id = $2)
 		ORDER BY t.recorded_at, t.id LIMIT $3`, assignment, take, tempo.LooksBack-1))
 	if err != nil {
 		return err
 	}
 	slices.Reverse(before)
-	rungs := append(before, after...)
-	for i := len(before) - 1; i < len(rungs); i++ {
-		d := decision(rungs[:i+1])
-		if _, err := tx.Exec(ctx, `UPDATE takes SET decision = $2, passed = $3 WHERE id = $1`, rungs[i].ID, d, d.Passed()); err != nil {
+	attempts := append(before, after...)
+	for i := len(before) - 1; i < len(attempts); i++ {
+		d := decision(attempts[:i+1])
+		if _, err := tx.Exec(ctx, `UPDATE takes SET decision = $2, passed = $3 WHERE id = $1`, attempts[i].ID, d, d.Passed()); err != nil {
 			return err
 		}
 	}
-	_, err = tx.Exec(ctx, `
+	return stand(ctx, tx, assignment)
+}
+
+// stand puts beside an assignment what its latest take has decided, and the rung on
+// which the student stands: where the last move has led, be it a take that counts
+// or what an instructor has set.
+func stand(ctx context.Context, tx pgx.Tx, assignment uuid.UUID) error {
+	_, err := tx.Exec(ctx, `
 		UPDATE assignments a SET last = t.decision, last_take_at = t.recorded_at
-		FROM (SELECT decision, recorded_at FROM takes WHERE assignment_id = $1 AND state = 'measured' ORDER BY recorded_at DESC, id DESC LIMIT 1) t
+		FROM (SELECT decision, recorded_at FROM takes WHERE assignment_id = $1 AND state = 'measured' AND NOT try_out ORDER BY recorded_at DESC, id DESC LIMIT 1) t
+		WHERE a.id = $1`, assignment)
+	if err != nil {
+		return err
+	}
+	_, err = tx.Exec(ctx, `
+		UPDATE assignments a SET rung_bpm = m.bpm, notes_per_beat = m.notes_per_beat
+		FROM (
+			(SELECT (decision#>>'{next,bpm}')::float8 AS bpm, (decision#>>'{next,notesPerBeat}')::integer AS notes_per_beat, recorded_at AS at
+			 FROM takes WHERE assignment_id = $1 AND counts ORDER BY recorded_at DESC, id DESC LIMIT 1)
+			UNION ALL
+			(SELECT bpm, notes_per_beat, at FROM rung_sets WHERE assignment_id = $1 ORDER BY at DESC, id DESC LIMIT 1)
+			ORDER BY at DESC LIMIT 1) m
 		WHERE a.id = $1`, assignment)
 	return err
 }
 
 // decision is the ladder's on the last of some takes: those before it at the same
-// tempo without another in between count.
-func decision(rungs []rung) tempo.Decision {
-	last := rungs[len(rungs)-1]
-	from := len(rungs) - 1
-	for from > 0 && len(rungs)-from < tempo.LooksBack && rungs[from-1].BPM == last.BPM {
+// rung count, without another in between and since an instructor has set it.
+func decision(attempts []attempt) tempo.Decision {
+	last := attempts[len(attempts)-1]
+	from := len(attempts) - 1
+	for from > 0 && len(attempts)-from < tempo.LooksBack && attempts[from-1].Rung == last.Rung && attempts[from-1].Set == last.Set {
 		from--
 	}
 	var results []tempo.Result
-	for _, r := range rungs[from:] {
-		results = append(results, tempo.Result{HeldBPM: r.HeldBPM, Foreign: r.Foreign, Passes: r.Passes})
+	for _, a := range attempts[from:] {
+		results = append(results, tempo.Result{HeldBPM: a.HeldBPM, Foreign: a.Foreign, Passes: a.Passes})
 	}
-	return last.Ladder.Value.Decide(last.BPM, results)
+	ladder := last.Ladder.Value
+	if last.Gate != nil && last.Gate.Odd == nil {
+		ladder.Gate = last.Gate.Value
+	}
+	if last.TryOut {
+		return tempo.TryOut(last.Rung, ladder.Gate)
+	}
+	return ladder.Decide(last.Rung, last.NotesPerBeat, results)
 }
 
 // Failed keeps why a take could not be measured. What was measured in it before

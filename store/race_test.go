@@ -13,6 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"manudrill/core/guitar"
+	"manudrill/core/tempo"
 	"manudrill/formats/drillfile"
 	"manudrill/store"
 )
@@ -70,7 +71,7 @@ func handIn(t *testing.T, assignment uuid.UUID) error {
 	}
 	id := uuid.New()
 	return s.HandIn(in(t), store.HandIn{
-		ID: id, AssignmentID: a.ID, Version: a.Version, BPM: 60, Source: store.File, RecordedAt: time.Now(), Chart: chart, Sound: strings.NewReader("x"), Hash: id[:],
+		ID: id, AssignmentID: a.ID, Version: a.Version, Rung: tempo.Rung{BPM: 60, NotesPerBeat: 2}, Source: store.File, RecordedAt: time.Now(), Chart: chart, Sound: strings.NewReader("x"), Hash: id[:],
 	}, nothing)
 }
 
@@ -217,7 +218,7 @@ func TestALongSoundHoldsNobodyUp(t *testing.T) {
 	slow := uuid.New()
 	go func() {
 		done <- s.HandIn(in(t), store.HandIn{
-			ID: slow, AssignmentID: a, Version: 1, BPM: 60, Source: store.File, RecordedAt: time.Now(), Chart: chart, Sound: sound, Hash: slow[:],
+			ID: slow, AssignmentID: a, Version: 1, Rung: tempo.Rung{BPM: 60, NotesPerBeat: 2}, Source: store.File, RecordedAt: time.Now(), Chart: chart, Sound: sound, Hash: slow[:],
 		}, nothing)
 	}()
 	_, err = rest.Write([]byte("the beginning"))

@@ -25,10 +25,12 @@ var (
 	s   *store.Store
 	ann = store.Person{ID: uuid.New(), Name: "Ann", Role: store.Student}
 	ben = store.Person{ID: uuid.New(), Name: "Ben", Role: store.Student}
+
+	teacher = store.Person{ID: uuid.New(), Name: "Tess", Role: store.Instructor}
 )
 
 func TestMain(m *testing.M) {
-	os.Exit(storetest.Main(m, func(opened *store.Store) { s = opened }, ann, ben))
+	os.Exit(storetest.Main(m, func(opened *store.Store) { s = opened }, teacher, ann, ben))
 }
 
 func fileAt(position int) drillfile.File {
@@ -74,7 +76,7 @@ func handedInBy(t *testing.T, ctx context.Context, assignment uuid.UUID, bpm flo
 	require.NoError(t, err)
 	id := uuid.New()
 	require.NoError(t, s.HandIn(ctx, store.HandIn{
-		ID: id, AssignmentID: a.ID, Version: a.Version, BPM: bpm, Source: store.File, RecordedAt: at, Chart: chart, Sound: strings.NewReader("sound"), Hash: id[:],
+		ID: id, AssignmentID: a.ID, Version: a.Version, Rung: tempo.Rung{BPM: bpm, NotesPerBeat: 2}, Source: store.File, RecordedAt: at, Chart: chart, Sound: strings.NewReader("sound"), Hash: id[:],
 	}, nothing))
 	return id
 }

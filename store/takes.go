@@ -32,9 +32,10 @@ type TakeSummary struct {
 	AssignmentID   uuid.UUID
 	DrillName      string
 	Student        Person
-	Version        int     // of the drill that was played
-	BPM            float64 // asked for
+	Version        int        // of the drill that was played
+	Rung           tempo.Rung // asked for
 	Source         string
+	TryOut         bool      // by the simulated player, for somebody who is not invented: it moves nobody
 	RecordedAt     time.Time // by the device
 	HandedInAt     time.Time
 	State          string
@@ -58,7 +59,7 @@ type Take struct {
 
 // The columns of a [TakeSummary] in the order of its fields.
 const (
-	takeColumns = `t.id, t.assignment_id, t.drill_name, row(p.id, p.name, p.role, p.demo), t.version, t.bpm, t.source,
+	takeColumns = `t.id, t.assignment_id, t.drill_name, row(p.id, p.name, p.role, p.demo), t.version, row(t.bpm, t.notes_per_beat), t.source, t.try_out,
 		t.recorded_at, t.handed_in_at, t.state, t.failure, t.listener, t.seconds, t.held_bpm, t.notes_per_second,
 		t.spread_ms, t.spread_percent, t.right_percent, t.decision`
 	takeTables = `takes t JOIN people p ON p.id = t.student_id`
@@ -97,29 +98,29 @@ func (s *Store) Takes(ctx context.Context, assignment, student *uuid.UUID, page 
 type TrendTake struct {
 	ID            uuid.UUID
 	RecordedAt    time.Time
-	BPM           float64
+	Rung          tempo.Rung
 	SpreadPercent float64
-	Decision      tempo.Decision
+	Passed        bool
 }
 
-// Trend returns the measured takes of an assignment as far as progress looks at
-// them, the latest first, and the fastest tempo that was passed before the
-// earliest of them.
-func (s *Store) Trend(ctx context.Context, assignment uuid.UUID, page Page) (takes []TrendTake, passedBefore float64, err error) {
-	q := question{where: `state = 'measured'`}
+// Trend returns the takes of an assignment that count, as far as progress looks at
+// them, the latest first, and the fastest rung that was passed before the earliest
+// of them; nil for none.
+func (s *Store) Trend(ctx context.Context, assignment uuid.UUID, page Page) (takes []TrendTake, passedBefore *tempo.Rung, err error) {
+	q := question{where: `counts`}
 	q.and(`assignment_id =`, assignment)
 	q.after(page, `recorded_at`, `id`)
-	takes, err = allByPos[TrendTake](s.pool.Query(ctx, `SELECT id, recorded_at, bpm, spread_percent, decision FROM takes`+q.text(), q.args...))
+	takes, err = allByPos[TrendTake](s.pool.Query(ctx, `SELECT id, recorded_at, row(bpm, notes_per_beat), spread_percent, passed FROM takes`+q.text(), q.args...))
 	if err != nil || len(takes) == 0 {
-		return takes, 0, err
+		return takes, nil, err
 	}
-	passedBefore, err = value[float64](s.pool.Query(ctx, `
-		SELECT bpm FROM takes WHERE assignment_id = $1 AND passed AND recorded_at < $2 ORDER BY bpm DESC, recorded_at LIMIT 1`,
+	before, err := oneByPos[tempo.Rung](s.pool.Query(ctx, `
+		SELECT bpm, notes_per_beat FROM takes WHERE assignment_id = $1 AND passed AND recorded_at < $2 ORDER BY bpm * notes_per_beat DESC, recorded_at LIMIT 1`,
 		assignment, takes[len(takes)-1].RecordedAt))
 	if errors.Is(err, ErrNotFound) {
-		err = nil
+		return takes, nil, nil
 	}
-	return takes, passedBefore, err
+	return takes, &before, err
 }
 
 // TakesWaiting returns how many takes are handed in and not measured yet.

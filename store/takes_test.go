@@ -38,7 +38,7 @@ func bpm(t *testing.T, assignment uuid.UUID) float64 {
 	t.Helper()
 	a, err := s.Stand(in(t), assignment)
 	require.NoError(t, err)
-	return a.BPM()
+	return a.Rung.BPM
 }
 
 var noon = time.Date(2026, 5, 4, 12, 0, 0, 0, time.UTC)
@@ -73,7 +73,7 @@ func TestHandingInTwiceMakesOneTake(t *testing.T) {
 	require.NoError(t, err)
 	chart, err := a.File.Value.Drill.Chart(guitar.Standard(), 60)
 	require.NoError(t, err)
-	h := store.HandIn{ID: uuid.New(), AssignmentID: id, Version: 1, BPM: 60, Source: store.File, RecordedAt: noon, Chart: chart, Hash: []byte(id.String())}
+	h := store.HandIn{ID: uuid.New(), AssignmentID: id, Version: 1, Rung: tempo.Rung{BPM: 60, NotesPerBeat: 2}, Source: store.File, RecordedAt: noon, Chart: chart, Hash: []byte(id.String())}
 	jobs := 0
 	hand := func(h store.HandIn) error {
 		h.Sound = strings.NewReader("a sound")
@@ -99,7 +99,7 @@ func TestATakeIsKeptWithItsJobOrNotAtAll(t *testing.T) {
 	chart, err := a.File.Value.Drill.Chart(guitar.Standard(), 60)
 	require.NoError(t, err)
 	take := uuid.New()
-	err = s.HandIn(in(t), store.HandIn{ID: take, AssignmentID: id, Version: 1, BPM: 60, Source: store.File, RecordedAt: noon, Chart: chart, Sound: strings.NewReader("x"), Hash: take[:]},
+	err = s.HandIn(in(t), store.HandIn{ID: take, AssignmentID: id, Version: 1, Rung: tempo.Rung{BPM: 60, NotesPerBeat: 2}, Source: store.File, RecordedAt: noon, Chart: chart, Sound: strings.NewReader("x"), Hash: take[:]},
 		func(pgx.Tx) error { return io.ErrClosedPipe })
 	require.ErrorIs(t, err, io.ErrClosedPipe)
 	_, err = s.Take(in(t), take)
@@ -141,7 +141,7 @@ func TestSoundsLieInParts(t *testing.T) {
 		raw[i] = byte(i*i>>5 ^ i)
 	}
 	take := uuid.New()
-	require.NoError(t, s.HandIn(in(t), store.HandIn{ID: take, AssignmentID: id, Version: 1, BPM: 60, Source: store.File, RecordedAt: noon, Chart: chart, Sound: bytes.NewReader(raw), Hash: take[:]}, nothing))
+	require.NoError(t, s.HandIn(in(t), store.HandIn{ID: take, AssignmentID: id, Version: 1, Rung: tempo.Rung{BPM: 60, NotesPerBeat: 2}, Source: store.File, RecordedAt: noon, Chart: chart, Sound: bytes.NewReader(raw), Hash: take[:]}, nothing))
 	sound, err := s.Sound(in(t), take)
 	require.NoError(t, err)
 	got, err := io.ReadAll(sound)
@@ -209,7 +209,7 @@ func TestATrendKnowsWhatWasPassedBefore(t *testing.T) {
 	points, passed, err := s.Trend(in(t), a, store.Page{Limit: 1})
 	require.NoError(t, err)
 	require.Len(t, points, 1)
-	assert.InDelta(t, 72, passed, 0)
+	assert.Equal(t, &tempo.Rung{BPM: 72, NotesPerBeat: 2}, passed)
 }
 
 // One drill that another version has written does not take the list down.

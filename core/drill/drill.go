@@ -46,6 +46,12 @@ func New(name string, p Pattern) Drill {
 	}
 }
 
+// Divided returns the drill with another number of notes per beat.
+func (d Drill) Divided(notesPerBeat int) Drill {
+	d.Rhythm.NotesPerBeat = notesPerBeat
+	return d
+}
+
 // plain is a Drill without its methods, for encoding/json.
 type plain Drill
 
@@ -111,8 +117,26 @@ func (d Drill) Check(g guitar.Guitar) Faults {
 	if len(faults) > 0 {
 		return faults
 	}
-	d.checkLine(g, &faults)
+	d.checkLine(g, usualBPM, &faults)
 	return faults
+}
+
+// usualBPM is a tempo at which a drill is looked at whose own is not known.
+const usualBPM = 60
+
+// CheckAt returns what keeps a drill that has no other faults from being played at
+// a tempo on g: a stay of so many seconds has more notes the faster it is, and a
+// take lasts the longer the slower it is.
+func (d Drill) CheckAt(g guitar.Guitar, bpm float64) (faults Faults) {
+	l := d.checkLine(g, bpm, &faults)
+	if len(faults) > 0 {
+		return faults
+	}
+	seconds := float64(len(l)*d.Rhythm.Passes) / float64(d.Rhythm.NotesPerBeat) * 60 / bpm
+	if seconds > bounds.TakeSeconds {
+		return tooLong(seconds, bpm)
+	}
+	return nil
 }
 
 func (d Drill) checkCells(faults *Faults) {
@@ -145,10 +169,10 @@ func (d Drill) checkCells(faults *Faults) {
 	}
 }
 
-// checkLine looks at the notes laid out: there must be some, not too many, all
-// on the neck.
-func (d Drill) checkLine(g guitar.Guitar, faults *Faults) {
-	l, err := d.lay(g, 60)
+// checkLine looks at the notes laid out at a tempo: there must be some, not too
+// many, all on the neck.
+func (d Drill) checkLine(g guitar.Guitar, bpm float64, faults *Faults) line {
+	l, err := d.lay(g, bpm)
 	switch {
 	case err != nil:
 		faults.Add("pattern", "%s.", sentence(err.Error()))
@@ -161,20 +185,7 @@ func (d Drill) checkLine(g guitar.Guitar, faults *Faults) {
 			*faults = append(*faults, d.neckFault(g, text))
 		}
 	}
-}
-
-// CheckLength returns the fault of a drill that has no other and whose take would
-// be too long at a tempo, or nothing.
-func (d Drill) CheckLength(g guitar.Guitar, bpm float64) Faults {
-	l, err := d.lay(g, bpm)
-	if err != nil {
-		return nil // which Check tells
-	}
-	seconds := float64(len(l)*d.Rhythm.Passes) / float64(d.Rhythm.NotesPerBeat) * 60 / bpm
-	if seconds <= bounds.TakeSeconds {
-		return nil
-	}
-	return tooLong(seconds, bpm)
+	return l
 }
 
 // sentence gives a message a capital letter.

@@ -149,7 +149,7 @@ func TestRemediesAreReadyDrills(t *testing.T) {
 	require.NotEmpty(t, advice.Remedies)
 	assert.LessOrEqual(t, len(advice.Remedies), 2)
 	for _, r := range advice.Remedies {
-		assert.Empty(t, r.Ladder.Check(), r.Drill.Name)
+		assert.Empty(t, r.Ladder.Check(r.Drill.Rhythm.NotesPerBeat), r.Drill.Name)
 		c, err := r.Drill.Chart(guitar.Standard(), r.Ladder.StartBPM)
 		require.NoError(t, err, r.Drill.Name)
 		assert.InDelta(t, 0.7*chart.NotesPerSecond(), c.NotesPerSecond(), 0.1)

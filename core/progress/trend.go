@@ -11,37 +11,43 @@ import (
 type Played struct {
 	TakeID        string
 	At            time.Time
-	BPM           float64
+	Rung          tempo.Rung
 	SpreadPercent float64
-	Decision      tempo.Decision
+	Passed        bool // the rung
 }
 
-// A Trend is how tempo and evenness went from take to take.
+// A Trend is how speed and evenness went from take to take.
 type Trend struct {
-	TargetBPM float64 `json:"targetBpm"`
-	Points    []Point `json:"points"`
+	Target tempo.Rung `json:"target"`
+	Mixed  bool       `json:"mixed"` // the click is not divided alike on all rungs: they are compared by notes a second
+	Points []Point    `json:"points"`
 }
 
 // A Point is one take of a trend.
 type Point struct {
-	TakeID        string    `json:"takeId"`
-	At            time.Time `json:"at"`
-	BPM           float64   `json:"bpm"`       // practised
-	PassedBPM     float64   `json:"passedBpm"` // the fastest passed so far, 0 for none
-	SpreadPercent float64   `json:"spreadPercent"`
+	TakeID        string      `json:"takeId"`
+	At            time.Time   `json:"at"`
+	Rung          tempo.Rung  `json:"rung"`             // practised
+	Passed        *tempo.Rung `json:"passed,omitempty"` // the fastest passed so far; none where missing
+	SpreadPercent float64     `json:"spreadPercent"`
 }
 
-// TrendOf draws the trend of takes in order of time. A tempo counts as passed
-// when the ladder went up from it or its target was reached; passedBefore is the
-// fastest of the takes before these, 0 for none.
-func TrendOf(targetBPM, passedBefore float64, takes []Played) Trend {
-	t := Trend{TargetBPM: targetBPM, Points: make([]Point, 0, len(takes))}
+// TrendOf draws the trend of takes, in order of time, on a ladder. A rung counts as
+// passed when the ladder went up from it or its target was reached; passedBefore is
+// the fastest of the takes before these, nil for none. Rungs are compared by their
+// notes a second.
+func TrendOf(rungs tempo.Rungs, passedBefore *tempo.Rung, takes []Played) Trend {
+	t := Trend{Mixed: len(rungs) > 0 && rungs.Mixed(), Points: make([]Point, 0, len(takes))}
+	if len(rungs) > 0 {
+		t.Target = rungs[len(rungs)-1]
+	}
 	passed := passedBefore
-	for _, one := range takes {
-		if one.Decision.Passed() {
-			passed = max(passed, one.BPM)
+	for i, one := range takes {
+		if one.Passed && (passed == nil || one.Rung.NotesPerSecond() > passed.NotesPerSecond()) {
+			passed = &takes[i].Rung
 		}
-		t.Points = append(t.Points, Point{one.TakeID, one.At, one.BPM, passed, one.SpreadPercent})
+		t.Mixed = t.Mixed || one.Rung.NotesPerBeat != takes[0].Rung.NotesPerBeat
+		t.Points = append(t.Points, Point{one.TakeID, one.At, one.Rung, passed, one.SpreadPercent})
 	}
 	return t
 }

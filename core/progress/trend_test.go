@@ -10,21 +10,34 @@ import (
 	"manudrill/core/tempo"
 )
 
-func TestTrendCountsATempoWhenItWasPassed(t *testing.T) {
+func TestTrendCountsARungWhenItWasPassed(t *testing.T) {
 	day := time.Date(2026, 3, 2, 18, 0, 0, 0, time.UTC)
+	at := func(bpm float64, notes int) tempo.Rung { return tempo.Rung{BPM: bpm, NotesPerBeat: notes} }
 	takes := []progress.Played{
-		{TakeID: "a", At: day, BPM: 60, SpreadPercent: 6, Decision: tempo.Decision{Step: tempo.Hold}},
-		{TakeID: "b", At: day.AddDate(0, 0, 1), BPM: 60, SpreadPercent: 5, Decision: tempo.Decision{Step: tempo.Up}},
-		{TakeID: "c", At: day.AddDate(0, 0, 2), BPM: 64, SpreadPercent: 9, Decision: tempo.Decision{Step: tempo.Down}},
-		{TakeID: "d", At: day.AddDate(0, 0, 3), BPM: 64, SpreadPercent: 5, Decision: tempo.Decision{Step: tempo.Hold, Reached: true}},
+		{TakeID: "a", At: day, Rung: at(60, 2), SpreadPercent: 6},
+		{TakeID: "b", At: day.AddDate(0, 0, 1), Rung: at(60, 2), SpreadPercent: 5, Passed: true},
+		{TakeID: "c", At: day.AddDate(0, 0, 2), Rung: at(64, 2), SpreadPercent: 9},
+		{TakeID: "d", At: day.AddDate(0, 0, 3), Rung: at(64, 2), SpreadPercent: 5, Passed: true},
+		{TakeID: "e", At: day.AddDate(0, 0, 4), Rung: at(60, 2), SpreadPercent: 5, Passed: true},
 	}
-	trend := progress.TrendOf(64, 0, takes)
-	var passed []float64
-	for _, p := range trend.Points {
-		passed = append(passed, p.PassedBPM)
+	ladder := tempo.Rungs{at(60, 2), at(64, 2)}
+	passed := func(before *tempo.Rung) (all []any) {
+		for _, p := range progress.TrendOf(ladder, before, takes).Points {
+			if p.Passed == nil {
+				all = append(all, nil)
+				continue
+			}
+			all = append(all, *p.Passed)
+		}
+		return all
 	}
-	assert.Equal(t, []float64{0, 60, 60, 64}, passed)
-	assert.Equal(t, 64.0, trend.TargetBPM)
-	assert.Equal(t, 72.0, progress.TrendOf(64, 72, takes).Points[0].PassedBPM, "what was passed before stays passed")
-	assert.NotNil(t, progress.TrendOf(64, 0, nil).Points, "an empty trend is an empty list")
+	assert.Equal(t, []any{nil, at(60, 2), at(60, 2), at(64, 2), at(64, 2)}, passed(nil))
+	trend := progress.TrendOf(ladder, nil, takes)
+	assert.Equal(t, at(64, 2), trend.Target)
+	assert.False(t, trend.Mixed)
+	// 40 bpm with four notes a beat are 2.67 notes a second, more than 64 with two: 2.13.
+	before := at(40, 4)
+	assert.Equal(t, []any{before, before, before, before, before}, passed(&before), "what was passed before stays passed")
+	assert.True(t, progress.TrendOf(append(ladder, at(60, 4)), nil, takes).Mixed)
+	assert.NotNil(t, progress.TrendOf(ladder, nil, nil).Points, "an empty trend is an empty list")
 }

@@ -17,11 +17,17 @@ const (
 
 // A Decision is the ladder's answer to a take.
 type Decision struct {
-	Step    Step    `json:"step"`
-	NextBPM float64 `json:"nextBpm"`
-	Reason  string  `json:"reason"`  // one sentence for the student
-	Reached bool    `json:"reached"` // the target has been passed
+	Step    Step   `json:"step"`
+	At      Rung   `json:"at"`      // that was played
+	Next    Rung   `json:"next"`    // to play
+	Reason  string `json:"reason"`  // one sentence for the student
+	Reached bool   `json:"reached"` // the target has been passed
+	Counts  bool   `json:"counts"`  // the take says something about the rung
+	Gate    Gate   `json:"gate"`    // by which it was judged
 }
+
+// Passed reports whether the rung of the take was passed.
+func (d Decision) Passed() bool { return d.Step == Up || d.Reached }
 
 // A Result is what a take showed about its tempo.
 type Result struct {
@@ -30,54 +36,86 @@ type Result struct {
 	Passes  []PassFigures
 }
 
+// TryOut answers a take that the simulated player has made for somebody: it shows
+// what is measured, and moves nobody.
+func TryOut(at Rung, gate Gate) Decision {
+	return Decision{Step: Hold, At: at, Next: at, Gate: gate, Reason: "A try-out by the simulated player: it counts for nothing."}
+}
+
 // tempoTolerance is how far the tempo held may be from the one asked for.
 // Slower playing that is even proves nothing about the tempo asked for.
 const tempoTolerance = 0.04
 
-// LooksBack is the most takes that [Ladder.Decide] looks at, the one it answers
-// included: each has at least one pass, and no gate asks for more in a row.
+// Counts reports whether a take played at r says something about that rung: it is
+// of the drill, and at its tempo.
+func (r Rung) Counts(result Result) bool { return !result.Foreign && !r.offTempo(result) }
+
+func (r Rung) offTempo(result Result) bool {
+	return math.Abs(result.HeldBPM-r.BPM) > tempoTolerance*r.BPM
+}
+
+// LooksBack is the most takes that count that [Ladder.Decide] looks at, the one it
+// answers included: each has at least one pass, and no gate asks for more in a row.
 const LooksBack = MaxPassesInARow + 1
 
-// Passed reports whether the tempo of the take was passed.
-func (d Decision) Passed() bool { return d.Step == Up || d.Reached }
-
-// Decide answers the last of takes, all at bpm and in order. Enough clean
-// passes in a row, over takes, go up. Two takes in a row without any clean
-// pass go down. All else holds.
-func (l Ladder) Decide(bpm float64, takes []Result) Decision {
+// Decide answers the last of takes, all at one rung and in order, of a drill with
+// so many notes per beat. Enough clean passes in a row, over takes, go up. Two
+// takes in a row without any clean pass go down. All else holds. Takes of
+// something else or off tempo count for nothing.
+func (l Ladder) Decide(at Rung, notesPerBeat int, takes []Result) Decision {
+	rungs := l.Rungs(notesPerBeat)
+	d := Decision{Step: Hold, At: at, Next: at, Gate: l.Gate}
+	name := rungs.name(at)
 	if len(takes) == 0 {
-		return Decision{Hold, bpm, fmt.Sprintf("Nothing has been played at %g bpm yet.", bpm), false}
+		d.Reason = fmt.Sprintf("Nothing has been played at %s yet.", name)
+		return d
 	}
 	last := takes[len(takes)-1]
 	switch {
 	case last.Foreign:
-		return hold(bpm, "This take does not match the drill, so the tempo stays at %g bpm.", bpm)
-	case offTempo(bpm, last):
-		return hold(bpm, "You played at %.0f bpm instead of %g: stay with the click, the tempo does not change.", last.HeldBPM, bpm)
-	}
-	run, fault := l.cleanRun(bpm, takes)
-	need := l.Gate.PassesInARow
-	switch {
-	case run >= need && bpm >= l.TargetBPM:
-		d := hold(bpm, "Target reached: %s in a row at %g bpm.", passes(run), bpm)
-		d.Reached = true
+		d.Reason = fmt.Sprintf("This take does not match the drill and counts for nothing: stay at %s.", name)
 		return d
-	case run >= need:
-		up := l.above(bpm)
-		return Decision{Up, up, fmt.Sprintf("%s in a row at %g bpm: go up to %g.", passes(run), bpm, up), false}
-	case run > 0:
-		return hold(bpm, "%s in a row at %g bpm, the gate asks for %d: once more.", passes(run), bpm, need)
-	case !l.failed(last) || len(takes) < 2 || !l.failed(takes[len(takes)-2]):
-		return hold(bpm, "Stay at %g bpm: in the last pass %s.", bpm, fault)
-	case bpm <= l.StartBPM:
-		return hold(bpm, "Stay at the start tempo, %g bpm: in the last pass %s.", bpm, fault)
+	case at.offTempo(last):
+		d.Reason = fmt.Sprintf("You played at %.0f bpm instead of %g, which counts for nothing: stay with the click.", last.HeldBPM, at.BPM)
+		return d
 	}
-	down := l.below(bpm)
-	return Decision{Down, down, fmt.Sprintf("Two takes without a clean pass at %g bpm: go down to %g, because %s.", bpm, down, fault), false}
+	d.Counts = true
+	l.decide(&d, rungs, counting(at, takes))
+	return d
 }
 
-func hold(bpm float64, format string, args ...any) Decision {
-	return Decision{Hold, bpm, fmt.Sprintf(format, args...), false}
+// decide answers the last of takes that count, of which there is one at least.
+func (l Ladder) decide(d *Decision, rungs Rungs, takes []Result) {
+	name := rungs.name(d.At)
+	run, fault := l.cleanRun(takes)
+	need := l.Gate.PassesInARow
+	switch {
+	case run >= need && rungs.last(d.At):
+		d.Reached = true
+		d.Reason = fmt.Sprintf("Target reached: %s in a row at %s.", passes(run), name)
+	case run >= need:
+		d.Step, d.Next = Up, rungs.above(d.At)
+		d.Reason = fmt.Sprintf("%s in a row at %s: go up to %s.", passes(run), name, rungs.name(d.Next))
+	case run > 0:
+		d.Reason = fmt.Sprintf("%s in a row at %s, the gate asks for %d: once more.", passes(run), name, need)
+	case !l.failed(takes[len(takes)-1]) || len(takes) < 2 || !l.failed(takes[len(takes)-2]):
+		d.Reason = fmt.Sprintf("Stay at %s: in the last pass %s.", name, fault)
+	case rungs.below(d.At) == d.At:
+		d.Reason = fmt.Sprintf("Stay at the start, %s: in the last pass %s.", name, fault)
+	default:
+		d.Step, d.Next = Down, rungs.below(d.At)
+		d.Reason = fmt.Sprintf("Two takes without a clean pass at %s: go down to %s. In the last pass %s.", name, rungs.name(d.Next), fault)
+	}
+}
+
+// counting are those of takes that count.
+func counting(at Rung, takes []Result) (counts []Result) {
+	for _, t := range takes {
+		if at.Counts(t) {
+			counts = append(counts, t)
+		}
+	}
+	return counts
 }
 
 func passes(n int) string {
@@ -85,10 +123,6 @@ func passes(n int) string {
 		return "1 clean pass"
 	}
 	return fmt.Sprintf("%d clean passes", n)
-}
-
-func offTempo(bpm float64, r Result) bool {
-	return math.Abs(r.HeldBPM-bpm) > tempoTolerance*bpm
 }
 
 // failed reports a take without any clean pass.
@@ -103,11 +137,8 @@ func (l Ladder) failed(r Result) bool {
 
 // cleanRun counts the clean passes in a row at the end of takes. When the last
 // pass was not clean it says why.
-func (l Ladder) cleanRun(bpm float64, takes []Result) (run int, fault string) {
+func (l Ladder) cleanRun(takes []Result) (run int, fault string) {
 	for t := len(takes) - 1; t >= 0; t-- {
-		if takes[t].Foreign || offTempo(bpm, takes[t]) {
-			return run, fault
-		}
 		for p := len(takes[t].Passes) - 1; p >= 0; p-- {
 			if why := l.Gate.Fault(takes[t].Passes[p]); why != "" {
 				if run == 0 {

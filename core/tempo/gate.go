@@ -3,6 +3,8 @@ package tempo
 import (
 	"fmt"
 	"math"
+
+	"manudrill/core/drill"
 )
 
 // A Gate is what a pass must reach to count as clean, and how many clean passes
@@ -28,13 +30,34 @@ func (g Gate) Fault(f PassFigures) string {
 	right, timing, level := tenth(f.RightPercent), tenth(f.SpreadPercent), tenth(f.LevelSpreadDB)
 	switch {
 	case right < g.RightPercent:
-		return fmt.Sprintf("%g %% of the notes were right, the gate asks for %g %%", right, g.RightPercent)
+		return fmt.Sprintf("%.1f %% of the notes were right, the gate asks for %g %%", right, g.RightPercent)
 	case timing > g.SpreadPercent:
-		return fmt.Sprintf("the timing spread was %g %% of the interval, the gate allows %g %%", timing, g.SpreadPercent)
+		return fmt.Sprintf("the timing spread was %.1f %% of the interval, the gate allows %g %%", timing, g.SpreadPercent)
 	case level > g.LevelSpreadDB:
-		return fmt.Sprintf("the level spread was %g dB, the gate allows %g dB", level, g.LevelSpreadDB)
+		return fmt.Sprintf("the level spread was %.1f dB, the gate allows %g dB", level, g.LevelSpreadDB)
 	}
 	return ""
+}
+
+// Check returns what is wrong with the gate, empty when nothing is.
+func (g Gate) Check() (faults drill.Faults) {
+	g.check(&faults)
+	return faults
+}
+
+func (g Gate) check(faults *drill.Faults) {
+	if !(g.RightPercent >= 50 && g.RightPercent <= 100) {
+		faults.Add("ladder.gate.rightPercent", "The gate asks for %g %% right notes; set it from 50 to 100.", g.RightPercent)
+	}
+	if !(g.SpreadPercent > 0 && g.SpreadPercent <= 50) {
+		faults.Add("ladder.gate.spreadPercent", "The gate allows a timing spread of %g %% of the interval; set it above 0 and up to 50.", g.SpreadPercent)
+	}
+	if !(g.LevelSpreadDB > 0 && g.LevelSpreadDB <= 20) {
+		faults.Add("ladder.gate.levelSpreadDb", "The gate allows a level spread of %g dB; set it above 0 and up to 20.", g.LevelSpreadDB)
+	}
+	if g.PassesInARow < 1 || g.PassesInARow > MaxPassesInARow {
+		faults.Add("ladder.gate.passesInARow", "The gate asks for %d clean passes in a row; set it from 1 to %d.", g.PassesInARow, MaxPassesInARow)
+	}
 }
 
 // tenth rounds a figure as it is shown, so that no figure fails a gate by what

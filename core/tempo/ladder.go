@@ -1,15 +1,36 @@
 // Package tempo decides how fast a drill is practised next.
 package tempo
 
-import "manudrill/core/drill"
+import (
+	"math"
+	"slices"
 
-// A Ladder climbs from a start to a target tempo by fixed steps; the gate must
-// be passed for each.
+	"manudrill/core/drill"
+)
+
+// A Rule says how the rungs of a ladder follow from one another.
+type Rule string
+
+// The rules. [BySteps] is meant where none is given.
+const (
+	BySteps    Rule = "steps"    // the click goes up by so many bpm, from the start to the target
+	ByPercent  Rule = "percent"  // by so many percent, to whole bpm
+	ByDoubling Rule = "doubling" // the click stays; the notes per beat are doubled, so many times
+	ByBoth     Rule = "both"     // the click goes up to the target, then twice the notes from the start on
+	ByList     Rule = "list"     // a list of one's own
+)
+
+// A Ladder climbs from a start to a target by a rule; the gate must be passed for
+// each rung.
 type Ladder struct {
-	StartBPM  float64 `json:"startBpm"`
-	StepBPM   float64 `json:"stepBpm"`
-	TargetBPM float64 `json:"targetBpm"`
-	Gate      Gate    `json:"gate"`
+	StartBPM    float64 `json:"startBpm"`
+	StepBPM     float64 `json:"stepBpm"`
+	TargetBPM   float64 `json:"targetBpm"`
+	Rule        Rule    `json:"rule,omitempty"`
+	StepPercent float64 `json:"stepPercent,omitempty"` // of [ByPercent]
+	Doublings   int     `json:"doublings,omitempty"`   // of [ByDoubling] and [ByBoth]
+	List        Rungs   `json:"list,omitempty"`        // of [ByList]
+	Gate        Gate    `json:"gate"`
 }
 
 // Bounds of a metronome.
@@ -20,6 +41,13 @@ const (
 
 // MaxPassesInARow is the most clean passes in a row that a gate may ask for.
 const MaxPassesInARow = 20
+
+// MaxRungs is the most rungs a ladder may have: those of single bpm from the
+// slowest click to the fastest.
+const MaxRungs = MaxBPM - MinBPM + 1
+
+// maxDoublings lead from one note a beat to eight, the finest division.
+const maxDoublings = 3
 
 // Usual returns the ladder a new drill starts with: 60 to 120 bpm by 4, and a
 // gate of two clean passes.
@@ -36,49 +64,137 @@ func (l Ladder) From(bpm float64) Ladder {
 	return l
 }
 
-// Check returns what is wrong with the ladder, empty when nothing is.
-func (l Ladder) Check() drill.Faults {
-	var faults drill.Faults
-	add := faults.Add
-	if l.StartBPM < MinBPM || l.StartBPM > MaxBPM {
-		add("ladder.startBpm", "The start tempo is %g bpm; set it from %d to %d.", l.StartBPM, MinBPM, MaxBPM)
+// rule is the ladder's, or the usual one.
+func (l Ladder) rule() Rule {
+	if l.Rule == "" {
+		return BySteps
 	}
-	if l.TargetBPM < l.StartBPM || l.TargetBPM > MaxBPM {
-		add("ladder.targetBpm", "The target tempo is %g bpm; set it from the start, %g, to %d.", l.TargetBPM, l.StartBPM, MaxBPM)
+	return l.Rule
+}
+
+// Check returns what is wrong with the ladder of a drill with so many notes per
+// beat, empty when nothing is.
+func (l Ladder) Check(notesPerBeat int) drill.Faults {
+	faults := l.checkTempi()
+	switch l.rule() {
+	case BySteps:
+	case ByPercent:
+		if !(l.StepPercent >= 1 && l.StepPercent <= 100) {
+			faults.Add("ladder.stepPercent", "A step of %g %% is not offered; set it from 1 to 100.", l.StepPercent)
+		}
+	case ByDoubling, ByBoth:
+		l.checkDoublings(notesPerBeat, &faults)
+	case ByList:
+		l.checkList(&faults)
+	default:
+		faults.Add("ladder.rule", "There is no rule %q; choose steps, percent, doubling, both or list.", l.Rule)
 	}
-	if l.StepBPM < 1 || l.StepBPM > 60 {
-		add("ladder.stepBpm", "A step of %g bpm is not offered; set it from 1 to 60.", l.StepBPM)
-	}
-	g := l.Gate
-	if g.RightPercent < 50 || g.RightPercent > 100 {
-		add("ladder.gate.rightPercent", "The gate asks for %g %% right notes; set it from 50 to 100.", g.RightPercent)
-	}
-	if g.SpreadPercent <= 0 || g.SpreadPercent > 50 {
-		add("ladder.gate.spreadPercent", "The gate allows a timing spread of %g %% of the interval; set it above 0 and up to 50.", g.SpreadPercent)
-	}
-	if g.LevelSpreadDB <= 0 || g.LevelSpreadDB > 20 {
-		add("ladder.gate.levelSpreadDb", "The gate allows a level spread of %g dB; set it above 0 and up to 20.", g.LevelSpreadDB)
-	}
-	if g.PassesInARow < 1 || g.PassesInARow > MaxPassesInARow {
-		add("ladder.gate.passesInARow", "The gate asks for %d clean passes in a row; set it from 1 to %d.", g.PassesInARow, MaxPassesInARow)
+	l.Gate.check(&faults)
+	if len(faults) == 0 && len(l.rungs(notesPerBeat)) > MaxRungs {
+		faults.Add("ladder.stepBpm", "This makes more than %d rungs; take larger steps.", MaxRungs)
 	}
 	return faults
 }
 
-// Steps returns every tempo of the ladder, from start to target, in bpm.
-func (l Ladder) Steps() []float64 {
-	if len(l.Check()) > 0 {
-		return nil
+// checkTempi looks at start, step and target, as far as the rule goes by them.
+func (l Ladder) checkTempi() (faults drill.Faults) {
+	rule := l.rule()
+	if rule == ByList {
+		return faults
 	}
-	var steps []float64
-	for bpm := l.StartBPM; bpm < l.TargetBPM; bpm += l.StepBPM {
-		steps = append(steps, bpm)
+	if !(l.StartBPM >= MinBPM && l.StartBPM <= MaxBPM) {
+		faults.Add("ladder.startBpm", "The start tempo is %g bpm; set it from %d to %d.", l.StartBPM, MinBPM, MaxBPM)
 	}
-	return append(steps, l.TargetBPM)
+	if rule != ByDoubling && !(l.TargetBPM >= l.StartBPM && l.TargetBPM <= MaxBPM) {
+		faults.Add("ladder.targetBpm", "The target tempo is %g bpm; set it from the start, %g, to %d.", l.TargetBPM, l.StartBPM, MaxBPM)
+	}
+	if (rule == BySteps || rule == ByBoth) && !(l.StepBPM >= 1 && l.StepBPM <= 60) {
+		faults.Add("ladder.stepBpm", "A step of %g bpm is not offered; set it from 1 to 60.", l.StepBPM)
+	}
+	return faults
 }
 
-// above returns the next tempo up from bpm, the target at the most.
-func (l Ladder) above(bpm float64) float64 { return min(l.TargetBPM, bpm+l.StepBPM) }
+func (l Ladder) checkDoublings(notesPerBeat int, faults *drill.Faults) {
+	if l.Doublings < 1 || l.Doublings > maxDoublings {
+		faults.Add("ladder.doublings", "Notes per beat are doubled 1 to %d times, not %d.", maxDoublings, l.Doublings)
+		return
+	}
+	if finest := notesPerBeat << l.Doublings; !slices.Contains(drill.Divisions, finest) {
+		faults.Add("ladder.doublings", "%s a beat doubled %d times makes %d, which no click is divided into; double less often, or begin with fewer notes a beat.",
+			notes(notesPerBeat), l.Doublings, finest)
+	}
+}
 
-// below returns the next tempo down from bpm, the start at the least.
-func (l Ladder) below(bpm float64) float64 { return max(l.StartBPM, bpm-l.StepBPM) }
+func (l Ladder) checkList(faults *drill.Faults) {
+	if len(l.List) == 0 || len(l.List) > MaxRungs {
+		faults.Add("ladder.list", "A list has 1 to %d rungs, not %d.", MaxRungs, len(l.List))
+	}
+	for i, r := range l.List {
+		switch {
+		case !(r.BPM >= MinBPM && r.BPM <= MaxBPM):
+			faults.Add("ladder.list", "Rung %d is at %g bpm; set it from %d to %d.", i+1, r.BPM, MinBPM, MaxBPM)
+		case !slices.Contains(drill.Divisions, r.NotesPerBeat):
+			faults.Add("ladder.list", "Rung %d has %d notes a beat; choose 1, 2, 3, 4, 6 or 8.", i+1, r.NotesPerBeat)
+		case i > 0 && r.NotesPerSecond() < l.List[i-1].NotesPerSecond():
+			faults.Add("ladder.list", "Rung %d has fewer notes a second than the one before; put the list in order.", i+1)
+		default:
+			continue
+		}
+		return
+	}
+}
+
+// Rungs returns the rungs of a drill with so many notes per beat, from the start to
+// the target; nil for a ladder with faults.
+func (l Ladder) Rungs(notesPerBeat int) Rungs {
+	if len(l.Check(notesPerBeat)) > 0 {
+		return nil
+	}
+	return l.rungs(notesPerBeat)
+}
+
+// rungs makes the rungs, one more than there may be at the most.
+func (l Ladder) rungs(notesPerBeat int) Rungs {
+	switch l.rule() {
+	case ByPercent:
+		return climb(l.StartBPM, l.TargetBPM, notesPerBeat, func(bpm float64) float64 {
+			return max(bpm+1, math.Round(bpm*(1+l.StepPercent/100)))
+		})
+	case ByDoubling:
+		rungs := Rungs{}
+		for n := range l.Doublings + 1 {
+			rungs = append(rungs, Rung{l.StartBPM, notesPerBeat << n})
+		}
+		return rungs
+	case ByBoth:
+		return l.both(notesPerBeat)
+	case ByList:
+		return slices.Clone(l.List)
+	}
+	return climb(l.StartBPM, l.TargetBPM, notesPerBeat, l.step)
+}
+
+func (l Ladder) step(bpm float64) float64 { return bpm + l.StepBPM }
+
+// both climbs to the target, and again with twice the notes from where that is not
+// slower: 60 to 120 with two notes a beat, then 60 to 120 with four.
+func (l Ladder) both(notesPerBeat int) Rungs {
+	var rungs Rungs
+	for n := range l.Doublings + 1 {
+		for _, r := range climb(l.StartBPM, l.TargetBPM, notesPerBeat<<n, l.step) {
+			if len(rungs) == 0 || r.NotesPerSecond() >= rungs[len(rungs)-1].NotesPerSecond() {
+				rungs = append(rungs, r)
+			}
+		}
+	}
+	return rungs
+}
+
+// climb goes from a tempo to another, which is always the last.
+func climb(from, to float64, notesPerBeat int, next func(float64) float64) Rungs {
+	var rungs Rungs
+	for bpm := from; bpm < to && len(rungs) < MaxRungs; bpm = next(bpm) {
+		rungs = append(rungs, Rung{bpm, notesPerBeat})
+	}
+	return append(rungs, Rung{to, notesPerBeat})
+}

@@ -34,11 +34,48 @@ func Read(document []byte) (File, error) {
 	return f, nil
 }
 
-// Check returns all that is wrong with the drill on guitar g.
+// Rungs are those that the drill climbs; nil for a ladder with faults.
+func (f File) Rungs() tempo.Rungs { return f.Ladder.Rungs(f.Drill.Rhythm.NotesPerBeat) }
+
+// At returns the drill as it is played at a rung.
+func (f File) At(r tempo.Rung) drill.Drill { return f.Drill.Divided(r.NotesPerBeat) }
+
+// Check returns all that is wrong with the drill on guitar g. It must be playable
+// at every rung of its ladder; what is wrong at one of them is told for the first.
 func (f File) Check(g guitar.Guitar) drill.Faults {
-	faults := append(f.Drill.Check(g), f.Ladder.Check()...)
-	if len(faults) == 0 {
-		faults = f.Drill.CheckLength(g, f.Ladder.StartBPM)
+	faults := append(f.Drill.Check(g), f.Ladder.Check(f.Drill.Rhythm.NotesPerBeat)...)
+	if len(faults) > 0 {
+		return faults
 	}
-	return faults
+	for _, r := range f.deciding() {
+		if faults := f.At(r).CheckAt(g, r.BPM); len(faults) > 0 {
+			return faults
+		}
+	}
+	return nil
+}
+
+// Misfit looks at the drill with somebody's guitar and hand, at every rung, and
+// reports whether it does not fit.
+func (f File) Misfit(s drill.Setup) (drill.Misfit, bool) {
+	for _, r := range f.deciding() {
+		if m, is := f.At(r).Misfit(s, r.BPM); is {
+			return m, true
+		}
+	}
+	return drill.Misfit{}, false
+}
+
+// deciding are the rungs at which the drill must be looked at: all, where a stay of
+// so many seconds has other notes at each; or else for each division of the click
+// the slowest, at which a take lasts longest.
+func (f File) deciding() (rungs tempo.Rungs) {
+	seen := map[int]bool{}
+	for _, r := range f.Rungs() {
+		if f.Drill.Path.Stay.Unit == drill.Seconds || !seen[r.NotesPerBeat] {
+			rungs = append(rungs, r)
+		}
+		seen[r.NotesPerBeat] = true
+	}
+	return rungs
 }

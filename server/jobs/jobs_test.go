@@ -49,7 +49,7 @@ func handedIn(t *testing.T) uuid.UUID {
 	queue, err := jobs.NewQueue(s)
 	require.NoError(t, err)
 	require.NoError(t, s.HandIn(in(t), store.HandIn{
-		ID: take, AssignmentID: assignment, Version: 1, BPM: 120, Source: store.File, RecordedAt: time.Now(), Chart: chart, Sound: bytes.NewReader(wav), Hash: take[:],
+		ID: take, AssignmentID: assignment, Version: 1, Rung: tempo.Rung{BPM: 120, NotesPerBeat: 2}, Source: store.File, RecordedAt: time.Now(), Chart: chart, Sound: bytes.NewReader(wav), Hash: take[:],
 	}, func(tx pgx.Tx) error { return queue.Measure(in(t), tx, take) }))
 	return take
 }

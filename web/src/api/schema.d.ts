@@ -720,6 +720,114 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/assignments/many": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Assign some drills to some students; who has one keeps it */
+        post: operations["assignMany"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/assignments/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tell which drills do not fit the guitar or the hand of which student */
+        post: operations["listMisfits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/assignments/{assignmentId}/rung": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                assignmentId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Put a student on a rung, with a reason and, where given, a gate of their own */
+        put: operations["setRung"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/assignments/{assignmentId}/moves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                assignmentId: string;
+            };
+            cookie?: never;
+        };
+        /** What led the student to where they stand */
+        get: operations["listMoves"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/comments/unread": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Comments that whoever is here has not read yet */
+        get: operations["listUnread"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/takes/{takeId}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                takeId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say that the comments of a take are read */
+        post: operations["markRead"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/assignments/{assignmentId}": {
         parameters: {
             query?: never;
@@ -786,6 +894,8 @@ export interface paths {
                 bpm: number;
                 /** @description Of the drill that was played; the one on the stand now where not given */
                 version?: number;
+                /** @description Of the rung that was played; that of the student's rung where not given */
+                notesPerBeat?: number;
                 /** @description When it was recorded, by the clock of the device; now where not given */
                 recordedAt?: string;
             };
@@ -1508,6 +1618,7 @@ export interface components {
             finger: number;
         };
         Fingers: number[];
+        /** @description How the rungs follow from one another, and what must be passed to climb */
         Ladder: {
             /** Format: double */
             startBpm: number;
@@ -1515,7 +1626,23 @@ export interface components {
             stepBpm: number;
             /** Format: double */
             targetBpm: number;
+            /**
+             * @description Steps of bpm where not given
+             * @enum {string}
+             */
+            rule?: "steps" | "percent" | "doubling" | "both" | "list";
+            /** Format: double */
+            stepPercent?: number;
+            /** @description How often the notes per beat are doubled */
+            doublings?: number;
+            list?: components["schemas"]["Rung"][];
             gate: components["schemas"]["Gate"];
+        };
+        /** @description A tempo and its notes per beat */
+        Rung: {
+            /** Format: double */
+            bpm: number;
+            notesPerBeat: number;
         };
         Gate: {
             /** Format: double */
@@ -1748,8 +1875,7 @@ export interface components {
             reachMm: number;
         };
         TempoStep: {
-            /** Format: double */
-            bpm: number;
+            rung: components["schemas"]["Rung"];
             /** Format: double */
             notesPerSecond: number;
             /** Format: double */
@@ -1790,18 +1916,98 @@ export interface components {
             drillId: string;
             drillName: string;
             student: components["schemas"]["Person"];
-            /**
-             * Format: double
-             * @description The tempo reached
-             */
-            bpm: number;
-            ladder: components["schemas"]["Ladder"];
+            rung: components["schemas"]["Rung"];
+            climb: components["schemas"]["Climb"];
+            gate: components["schemas"]["Gate"];
+            /** @description The gate is the student's own and not the drill's */
+            ownGate: boolean;
+            /** @description Of what instructors set */
+            revision: number;
+            set?: components["schemas"]["RungSet"];
             takes: number;
             /** Format: date-time */
             assignedAt: string;
             last?: components["schemas"]["Decision"];
             /** Format: date-time */
             lastTakeAt?: string;
+        };
+        ManyIds: {
+            drillIds: string[];
+            studentIds: string[];
+        };
+        RungChange: {
+            rung: components["schemas"]["Rung"];
+            gate?: components["schemas"]["Gate"];
+            reason: string;
+        };
+        /** @description Where a rung is on its ladder */
+        Climb: {
+            first: components["schemas"]["Rung"];
+            last: components["schemas"]["Rung"];
+            /** @description Rungs below it */
+            below: number;
+            /** @description All there are */
+            rungs: number;
+            /** @description The click is not divided alike on all of them, so that a tempo alone does not say which */
+            mixed: boolean;
+        };
+        /** @description What an instructor has told with the rung they set, since the last take */
+        RungSet: {
+            /** Format: date-time */
+            at: string;
+            author: string;
+            reason: string;
+        };
+        /** @description What led a student to a rung */
+        Move: {
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            at: string;
+            /**
+             * Format: uuid
+             * @description The take that has moved them; missing where somebody has
+             */
+            takeId?: string;
+            /** @enum {string} */
+            step: "up" | "hold" | "down" | "set";
+            rung: components["schemas"]["Rung"];
+            reason: string;
+            /** @description Who has set it */
+            author?: string;
+        };
+        MovePage: {
+            items: components["schemas"]["Move"][];
+            /** @description Where the next page begins; none is left where it is missing */
+            next?: string;
+        };
+        /** @description Why a drill does not fit the guitar or the hand of a student */
+        Misfit: {
+            /** Format: uuid */
+            drillId: string;
+            /** Format: uuid */
+            studentId: string;
+            /** @description What is wrong, and from which position it would fit */
+            text: string;
+            /** @description It cannot be played at all */
+            stops: boolean;
+        };
+        ManyAssigned: {
+            assigned: number;
+            /** @description Which were not assigned, for they cannot be played */
+            misfits: components["schemas"]["Misfit"][];
+        };
+        /** @description A comment that was not read yet, with its take */
+        Unread: {
+            /** Format: uuid */
+            takeId: string;
+            drillName: string;
+            student: components["schemas"]["Person"];
+            author: components["schemas"]["Person"];
+            note: number;
+            text: string;
+            /** Format: date-time */
+            writtenAt: string;
         };
         Stand: {
             /** Format: double */
@@ -1869,10 +2075,13 @@ export interface components {
         Decision: {
             /** @enum {string} */
             step: "up" | "hold" | "down";
-            /** Format: double */
-            nextBpm: number;
+            at: components["schemas"]["Rung"];
+            next: components["schemas"]["Rung"];
             reason: string;
             reached: boolean;
+            /** @description The take says something about the rung */
+            counts: boolean;
+            gate: components["schemas"]["Gate"];
         };
         TakeSummary: {
             /** Format: uuid */
@@ -1881,9 +2090,10 @@ export interface components {
             assignmentId: string;
             drillName: string;
             student: components["schemas"]["Person"];
-            /** Format: double */
-            bpm: number;
+            rung: components["schemas"]["Rung"];
             source: components["schemas"]["Source"];
+            /** @description By the simulated player, for somebody who is not invented: it moves nobody */
+            tryOut: boolean;
             demo: boolean;
             /**
              * Format: date-time
@@ -1969,6 +2179,11 @@ export interface components {
             /** Format: date-time */
             writtenAt: string;
             revision: number;
+            /**
+             * Format: date-time
+             * @description By the other side: the student, or an instructor
+             */
+            readAt?: string;
         };
         Advice: {
             findings: {
@@ -2207,8 +2422,9 @@ export interface components {
             sure: boolean;
         };
         Trend: {
-            /** Format: double */
-            targetBpm: number;
+            target: components["schemas"]["Rung"];
+            /** @description The click is not divided alike on all rungs: they are compared by notes a second */
+            mixed: boolean;
             points: components["schemas"]["TrendPoint"][];
         };
         /** @description The latest part of a trend, or one before it */
@@ -2221,16 +2437,8 @@ export interface components {
             takeId: string;
             /** Format: date-time */
             at: string;
-            /**
-             * Format: double
-             * @description Tempo practised
-             */
-            bpm: number;
-            /**
-             * Format: double
-             * @description The fastest tempo passed so far; 0 for none
-             */
-            passedBpm: number;
+            rung: components["schemas"]["Rung"];
+            passed?: components["schemas"]["Rung"];
             /** Format: double */
             spreadPercent: number;
         };
@@ -3678,6 +3886,156 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    assignMany: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ManyIds"];
+            };
+        };
+        responses: {
+            /** @description How many are assigned now */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ManyAssigned"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listMisfits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ManyIds"];
+            };
+        };
+        responses: {
+            /** @description Those that do not */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Misfit"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    setRung: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made on, 0 for what is new */
+                "If-Match": components["parameters"]["IfMatch"];
+            };
+            path: {
+                assignmentId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RungChange"];
+            };
+        };
+        responses: {
+            /** @description The assignment */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Assignment"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listMoves: {
+        parameters: {
+            query?: {
+                /** @description The page that comes after this; the first one where not given */
+                after?: components["parameters"]["After"];
+                /** @description Items of the page */
+                limit?: components["parameters"]["Limit"];
+            };
+            header?: never;
+            path: {
+                assignmentId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The latest first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovePage"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listUnread: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The latest first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Unread"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    markRead: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                takeId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Noted */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
     getAssignment: {
         parameters: {
             query?: never;
@@ -3776,6 +4134,8 @@ export interface operations {
                 bpm: number;
                 /** @description Of the drill that was played; the one on the stand now where not given */
                 version?: number;
+                /** @description Of the rung that was played; that of the student's rung where not given */
+                notesPerBeat?: number;
                 /** @description When it was recorded, by the clock of the device; now where not given */
                 recordedAt?: string;
             };
