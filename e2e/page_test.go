@@ -208,3 +208,11 @@ func (p page) label(label, value string) {
 	evaluate[any](p, find+".focus(), "+find+".select()")
 	p.do(chromedp.KeyEvent(value))
 }
+
+// tick ticks the box with a label.
+func (p page) tick(label string) {
+	p.t.Helper()
+	box := fmt.Sprintf(`[...document.querySelectorAll('.el-checkbox')].find(b => b.innerText.trim() === %q)`, label)
+	p.until("there is a box "+label, "!!"+box)
+	evaluate[any](p, box+".querySelector('input').click()")
+}

@@ -89,7 +89,7 @@ var views = []view{
 	{"progress", student, "/practice", []step{click("Progress"), settle}},
 	{"stand", student, "/practice", []step{click("Put on the stand"), settle}},
 	{"verdict", student, "/practice", []step{
-		click("Put on the stand"), settle, choice("Simulated"), settle, click("Let it play"),
+		click("Put on the stand"), settle, chromedp.Click(chromedp.CSS(`details summary`)), settle, click("Let it play"),
 		chromedp.WaitVisible(chromedp.CSS(`.verdict`)), settle,
 	}},
 	{"take", "Ishi Corvane", "/practice", []step{

@@ -176,6 +176,7 @@ export const outbox = useOutbox({
       takeId: t.id,
       source: 'microphone',
       bpm: t.bpm,
+      notesPerBeat: t.notesPerBeat,
       version: t.version,
       recordedAt: t.startedAt,
       file,

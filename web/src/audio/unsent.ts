@@ -9,6 +9,8 @@ export interface Unsent {
   /** What the list calls it; older recordings do not know. */
   drillName?: string
   bpm: number
+  /** Of the rung that is played; older recordings do not know it. */
+  notesPerBeat?: number
   /** Of the drill that is played; older recordings do not know it. */
   version?: number
   rate: number

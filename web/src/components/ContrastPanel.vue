@@ -106,7 +106,7 @@ const tables = computed(() => {
       <select v-model="chosen" @change="compare">
         <option value="">choose a take</option>
         <option v-for="t in others" :key="t.id" :value="t.id">
-          {{ t.drillName }}, {{ momentOf(t.recordedAt) }}, {{ t.bpm }} bpm
+          {{ t.drillName }}, {{ momentOf(t.recordedAt) }}, {{ t.rung.bpm }} bpm
         </option>
       </select>
     </label>

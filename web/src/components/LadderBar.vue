@@ -1,25 +1,29 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import type { Ladder } from '../api/client'
+import type { Climb, Rung } from '../api/client'
+import { rungWords } from '../draw/words'
 
-const props = defineProps<{ ladder: Ladder; bpm: number }>()
+/** Where a student stands between the first rung and the last. */
+const props = defineProps<{ climb: Climb; rung: Rung }>()
 
 const share = computed(() => {
-  const { startBpm, targetBpm } = props.ladder
-  return targetBpm > startBpm ? (props.bpm - startBpm) / (targetBpm - startBpm) : 1
+  const { below, rungs } = props.climb
+  return rungs > 1 ? Math.min(1, below / (rungs - 1)) : 1
 })
+const short = (r: Rung) => (props.climb.mixed ? `${r.bpm} × ${r.notesPerBeat}` : `${r.bpm}`)
+const words = (r: Rung) => rungWords(r, props.climb.mixed)
 </script>
 
 <template>
   <div
     class="ladder"
     role="img"
-    :aria-label="`At ${bpm} bpm, from ${ladder.startBpm} to ${ladder.targetBpm}`"
+    :aria-label="`At ${words(rung)}, from ${words(climb.first)} to ${words(climb.last)}`"
   >
-    <span class="figures">{{ ladder.startBpm }}</span>
+    <span class="figures">{{ short(climb.first) }}</span>
     <span class="rail"><span class="done" :style="{ width: `${share * 100}%` }" /></span>
-    <span class="figures">{{ ladder.targetBpm }}</span>
+    <span class="figures">{{ short(climb.last) }}</span>
   </div>
 </template>
 

@@ -152,14 +152,22 @@ async function unpin(comment: Comment) {
         </button>
       </li>
     </ul>
-    <form v-if="person && teaches(person)" class="row" @submit.prevent="pin">
+    <form v-if="person" class="row" @submit.prevent="pin">
       <input
         v-model="text"
         maxlength="2000"
-        :placeholder="`A comment for ${take.summary.student.name}`"
+        :placeholder="
+          teaches(person)
+            ? `A comment for ${take.summary.student.name}`
+            : pinned.length
+              ? 'Your answer'
+              : 'A question about this note'
+        "
         aria-label="Comment on this note"
       />
-      <button type="submit" class="plain-button" :disabled="!text.trim()">Pin comment</button>
+      <button type="submit" class="plain-button" :disabled="!text.trim()">
+        {{ pinned.length ? 'Answer' : 'Pin comment' }}
+      </button>
     </form>
     <ProblemNote v-if="problem" :problem="problem" />
   </section>

@@ -8,12 +8,16 @@ const props = defineProps<{ decision: Decision; large?: boolean }>()
 const text = computed(() => {
   const d = props.decision
   if (d.reached) return 'Target reached'
-  return { up: `Up to ${d.nextBpm}`, hold: `Hold ${d.nextBpm}`, down: `Down to ${d.nextBpm}` }[
-    d.step
-  ]
+  if (!d.counts) return 'Counts for nothing'
+  const to =
+    d.next.notesPerBeat === d.at.notesPerBeat
+      ? `${d.next.bpm}`
+      : `${d.next.bpm} × ${d.next.notesPerBeat}`
+  return { up: `Up to ${to}`, hold: `Hold ${to}`, down: `Down to ${to}` }[d.step]
 })
 const path = computed(() => {
   if (props.decision.reached) return 'M3 13l6 6L21 5'
+  if (!props.decision.counts) return 'M5 12h3M11 12h3M17 12h3'
   return { up: 'M12 21V4M5 11l7-7l7 7', hold: 'M4 9h16M4 15h16', down: 'M12 3v17M5 13l7 7l7-7' }[
     props.decision.step
   ]

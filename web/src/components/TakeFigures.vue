@@ -8,6 +8,7 @@ import FigureTile from './FigureTile.vue'
 const props = defineProps<{ take: MeasuredTake }>()
 
 const a = computed(() => props.take.analysis)
+const gate = computed(() => props.take.summary.measured.decision.gate)
 const mistakes = computed(() => {
   const { missed, wrong, extra } = a.value.counts
   const parts = [
@@ -37,7 +38,7 @@ const heldBy = computed(() => {
       name="Timing spread"
       :value="a.timing.spreadMs.toFixed(1)"
       unit="ms"
-      :also="`${a.timing.spreadPercent.toFixed(1)} % of the interval; the ear notices ${a.timing.audibleMs.toFixed(0)} ms`"
+      :also="`${a.timing.spreadPercent.toFixed(1)} % of the interval, the gate allows ${gate.spreadPercent} %; the ear notices ${a.timing.audibleMs.toFixed(0)} ms`"
     >
       How far the notes stray from an even line: the standard deviation of their distance from the
       straight line of onset on beat that fits the take best. Below what the ear notices it is even.

@@ -1,11 +1,20 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
 
 import type { TakeSummary } from '../api/client'
 import { momentOf, sourceNames } from '../draw/words'
 import StepWord from './StepWord.vue'
 
-defineProps<{ takes: TakeSummary[]; withDrill?: boolean; withStudent?: boolean }>()
+const props = defineProps<{ takes: TakeSummary[]; withDrill?: boolean; withStudent?: boolean }>()
+/** Whether a tempo alone does not say how fast it is. */
+const mixed = computed(
+  () => new Set(props.takes.map((t) => t.rung.notesPerBeat)).size > 1 && !props.withDrill,
+)
+/** Whether the spread, as it is shown, is more than the gate allows. */
+function beyond({ measured: m }: TakeSummary): boolean {
+  return !!m && Number(m.spreadPercent.toFixed(1)) > m.decision.gate.spreadPercent
+}
 </script>
 
 <template>
@@ -19,6 +28,7 @@ defineProps<{ takes: TakeSummary[]; withDrill?: boolean; withStudent?: boolean }
           <th class="number">Tempo<br />bpm</th>
           <th class="number">Right notes<br />%</th>
           <th class="number">Timing spread<br />ms</th>
+          <th class="number">of the interval<br />%, gate</th>
           <th class="number">Notes per<br />second</th>
           <th>Then</th>
           <th>Made with</th>
@@ -31,7 +41,9 @@ defineProps<{ takes: TakeSummary[]; withDrill?: boolean; withStudent?: boolean }
           </td>
           <td v-if="withStudent">{{ t.student.name }}</td>
           <td v-if="withDrill">{{ t.drillName }}</td>
-          <td class="number figures" data-label="Tempo, bpm">{{ t.bpm }}</td>
+          <td class="number figures" data-label="Tempo, bpm">
+            {{ t.rung.bpm }}<span v-if="mixed" class="quiet"> × {{ t.rung.notesPerBeat }}</span>
+          </td>
           <template v-if="t.measured">
             <td class="number figures" data-label="Right notes, %">
               {{ t.measured.rightPercent.toFixed(0) }}
@@ -39,15 +51,21 @@ defineProps<{ takes: TakeSummary[]; withDrill?: boolean; withStudent?: boolean }
             <td class="number figures" data-label="Timing spread, ms">
               {{ t.measured.spreadMs.toFixed(1) }}
             </td>
+            <td class="number figures" data-label="Spread of the interval, gate">
+              <span :class="{ beyond: beyond(t) }">{{ t.measured.spreadPercent.toFixed(1) }}</span>
+              <span class="quiet"> / {{ t.measured.decision.gate.spreadPercent }}</span>
+            </td>
             <td class="number figures" data-label="Notes per second">
               {{ t.measured.notesPerSecond.toFixed(1) }}
             </td>
             <td><StepWord :decision="t.measured.decision" /></td>
           </template>
-          <td v-else colspan="4" class="quiet">
+          <td v-else colspan="5" class="quiet">
             {{ t.state === 'failed' ? 'could not be measured' : 'waits to be measured' }}
           </td>
-          <td class="quiet">{{ sourceNames[t.source] }}{{ t.demo ? ', demo' : '' }}</td>
+          <td class="quiet">
+            {{ sourceNames[t.source] }}{{ t.tryOut ? ', a try-out' : t.demo ? ', demo' : '' }}
+          </td>
         </tr>
       </tbody>
     </table>
@@ -60,6 +78,10 @@ defineProps<{ takes: TakeSummary[]; withDrill?: boolean; withStudent?: boolean }
 }
 .when {
   white-space: nowrap;
+}
+.beyond {
+  font-weight: 700;
+  color: var(--timing);
 }
 /* On a narrow screen each take is a small card. */
 @media (width < 760px) {

@@ -7,8 +7,8 @@ import { computed } from 'vue'
 import VChart from 'vue-echarts'
 import { useRouter } from 'vue-router'
 
-import type { Trend } from '../api/client'
-import { dayOf } from '../draw/words'
+import type { Rung, Trend } from '../api/client'
+import { dayOf, rungWords } from '../draw/words'
 
 use([LineChart, ScatterChart, GridComponent, MarkLineComponent, TooltipComponent, CanvasRenderer])
 
@@ -26,6 +26,10 @@ const option = computed(() => {
   const timing = token('--timing')
   const text = { color: soft, fontFamily: token('--type'), fontSize: 13 }
   const points = props.trend.points
+  // A tempo says how fast it is only where the click is divided alike everywhere.
+  const { mixed, target } = props.trend
+  const speed = (r: Rung) => (mixed ? (r.bpm * r.notesPerBeat) / 60 : r.bpm)
+  const speeds = [target, ...points.map((p) => p.rung)].map(speed)
   const axis = { axisLabel: text, nameTextStyle: text, splitLine: { lineStyle: { color: line } } }
   const time = {
     type: 'time' as const,
@@ -61,10 +65,9 @@ const option = computed(() => {
         ...left,
         type: 'value' as const,
         gridIndex: 0,
-        name: 'Tempo, bpm',
+        name: mixed ? 'Notes a second' : 'Tempo, bpm',
         scale: true,
-        max:
-          Math.ceil((Math.max(props.trend.targetBpm, ...points.map((p) => p.bpm)) + 4) / 10) * 10,
+        max: mixed ? undefined : Math.ceil((Math.max(...speeds) + 4) / 10) * 10,
       },
       {
         ...axis,
@@ -83,13 +86,13 @@ const option = computed(() => {
         step: 'end' as const,
         symbol: 'none',
         lineStyle: { color: ink, width: 3 },
-        data: points.map((p) => [p.at, p.passedBpm || null]),
+        data: points.map((p) => [p.at, p.passed ? speed(p.passed) : null]),
         markLine: {
           silent: true,
           symbol: 'none',
           lineStyle: { color: soft, type: 'dashed' as const },
-          label: { ...text, formatter: `target ${props.trend.targetBpm}` },
-          data: [{ yAxis: props.trend.targetBpm }],
+          label: { ...text, formatter: `target ${Number(speed(target).toFixed(1))}` },
+          data: [{ yAxis: speed(target) }],
         },
       },
       {
@@ -97,11 +100,12 @@ const option = computed(() => {
         type: 'scatter' as const,
         symbolSize: 9,
         itemStyle: { color: token('--sheet'), borderColor: ink, borderWidth: 2 },
-        data: points.map((p) => [p.at, p.bpm]),
+        data: points.map((p) => [p.at, speed(p.rung)]),
         tooltip: {
           formatter: (item: { dataIndex: number }) => {
             const p = points[item.dataIndex]
-            return p ? `${dayOf(p.at)}: ${p.bpm} bpm, spread ${p.spreadPercent.toFixed(1)} %` : ''
+            if (!p) return ''
+            return `${dayOf(p.at)}: ${rungWords(p.rung, mixed)}, spread ${p.spreadPercent.toFixed(1)} %`
           },
         },
       },

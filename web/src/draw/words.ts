@@ -1,4 +1,4 @@
-import type { Attack, Drill, Key, Ladder, Source } from '../api/client'
+import type { Attack, Drill, DrillFile, Key, Rung, Source } from '../api/client'
 
 /** "1 note", "2 notes". */
 export function count(n: number, one: string, many = `${one}s`): string {
@@ -113,8 +113,27 @@ export function lasting(seconds: number): string {
     .join(' ')
 }
 
-export function ladderWords({ ladder: l }: { ladder: Ladder }): string {
-  return `${l.startBpm} to ${l.targetBpm} bpm by ${l.stepBpm}`
+/** A rung: by its tempo alone where the click is divided alike on all of them. */
+export function rungWords(r: Rung, mixed = false): string {
+  return mixed ? `${r.bpm} bpm, ${count(r.notesPerBeat, 'note')} a beat` : `${r.bpm} bpm`
+}
+
+/** A ladder in a few words; how often the notes are doubled says itself by their number. */
+export function ladderWords({ ladder: l, drill }: Pick<DrillFile, 'ladder' | 'drill'>): string {
+  const n = drill.rhythm.notesPerBeat
+  const most = n * 2 ** (l.doublings ?? 0)
+  switch (l.rule) {
+    case 'percent':
+      return `${l.startBpm} to ${l.targetBpm} bpm by ${l.stepPercent} %`
+    case 'doubling':
+      return `${l.startBpm} bpm, ${n} to ${count(most, 'note')} a beat`
+    case 'both':
+      return `${l.startBpm} to ${l.targetBpm} bpm by ${l.stepBpm}, then again, up to ${count(most, 'note')} a beat`
+    case 'list':
+      return count(l.list?.length ?? 0, 'rung') + ' of its own'
+    default:
+      return `${l.startBpm} to ${l.targetBpm} bpm by ${l.stepBpm}`
+  }
 }
 
 export const sourceNames: Record<Source, string> = {

@@ -27,7 +27,7 @@ import AssignDialog from '../../components/AssignDialog.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import SetupDialog from '../../components/SetupDialog.vue'
 import type { Place } from '../../draw/neck'
-import { count } from '../../draw/words'
+import { count, ladderWords } from '../../draw/words'
 import { person } from '../../session'
 import { me } from './me'
 import { asFamily, copyOf, familyOf, freshDrill } from './families'
@@ -72,7 +72,7 @@ const whose = computed(() => people.value.find((p) => p.id === whom.value) ?? pe
 
 const bpm = ref<number>()
 const hearBpm = computed({
-  get: () => bpm.value ?? file.value.ladder.startBpm,
+  get: () => bpm.value ?? preview.value?.steps?.[0]?.rung.bpm ?? file.value.ladder.startBpm,
   set: (to) => (bpm.value = to),
 })
 const click = useStorage('manudrill bench click', true)
@@ -356,12 +356,13 @@ useShortcuts(
         <details>
           <summary>
             Tempo ladder
-            <span class="small quiet figures"
-              >{{ file.ladder.startBpm }} to {{ file.ladder.targetBpm }} bpm by
-              {{ file.ladder.stepBpm }}</span
-            >
+            <span class="small quiet figures">{{ ladderWords(file) }}</span>
           </summary>
-          <LadderForm v-model="file.ladder" :faults="faultOf" />
+          <LadderForm
+            v-model="file.ladder"
+            :faults="faultOf"
+            :notes-per-beat="file.drill.rhythm.notesPerBeat"
+          />
         </details>
       </form>
       <div class="stack right">
@@ -398,7 +399,7 @@ useShortcuts(
     />
     <AssignDialog
       v-if="dialog === 'assign' && saved"
-      :drill="saved"
+      :drills="[saved]"
       @close="dialog = undefined"
       @changed="attempt(load)"
     />

@@ -1,15 +1,35 @@
 <script setup lang="ts">
-import type { Ladder } from '../../api/client'
+import { computed } from 'vue'
+
+import type { Ladder, Rung } from '../../api/client'
+import { ladderRules } from './choices'
+import ChoiceLine from './ChoiceLine.vue'
+import ListLine from './ListLine.vue'
 import NumberLine from './NumberLine.vue'
+import { readRungs, writeRungs } from './rungs'
 
+/** How a student climbs: by which rule, and what lets them. */
 const ladder = defineModel<Ladder>({ required: true })
-defineProps<{ faults: Record<string, string> }>()
+const props = defineProps<{ faults: Record<string, string>; notesPerBeat: number }>()
 
-type Tempo = 'startBpm' | 'stepBpm' | 'targetBpm'
-const tempi: { key: Tempo; name: string; max: number }[] = [
-  { key: 'startBpm', name: 'Start, bpm', max: 320 },
-  { key: 'stepBpm', name: 'Step, bpm', max: 60 },
-  { key: 'targetBpm', name: 'Target, bpm', max: 320 },
+type Rule = NonNullable<Ladder['rule']>
+interface Field {
+  key: 'startBpm' | 'stepBpm' | 'targetBpm' | 'stepPercent' | 'doublings'
+  name: string
+  max: number
+  of: Rule[]
+}
+const fields: Field[] = [
+  {
+    key: 'startBpm',
+    name: 'Start, bpm',
+    max: 320,
+    of: ['steps', 'percent', 'doubling', 'both'],
+  },
+  { key: 'stepBpm', name: 'Step, bpm', max: 60, of: ['steps', 'both'] },
+  { key: 'stepPercent', name: 'Step, %', max: 100, of: ['percent'] },
+  { key: 'targetBpm', name: 'Target, bpm', max: 320, of: ['steps', 'percent', 'both'] },
+  { key: 'doublings', name: 'Notes per beat doubled, times', max: 3, of: ['doubling', 'both'] },
 ]
 const gates: { key: keyof Ladder['gate']; name: string; step: number; max: number }[] = [
   { key: 'rightPercent', name: 'Right notes, at least %', step: 1, max: 100 },
@@ -17,8 +37,29 @@ const gates: { key: keyof Ladder['gate']; name: string; step: number; max: numbe
   { key: 'levelSpreadDb', name: 'Level spread, at most dB', step: 0.5, max: 20 },
   { key: 'passesInARow', name: 'Clean passes in a row', step: 1, max: 20 },
 ]
+const rule = computed(() => ladder.value.rule ?? 'steps')
+const shown = computed(() => fields.filter((f) => f.of.includes(rule.value)))
+const list = computed(() => writeRungs(ladder.value.list ?? []))
 
-function setTempo(key: Tempo, v: number) {
+/** Chooses a rule, with what it needs where it was not set yet. */
+function choose(to: Rule) {
+  const l: Ladder = { ...ladder.value, rule: to }
+  if (to === 'percent') l.stepPercent ??= 5
+  if (to === 'doubling' || to === 'both') l.doublings ??= 1
+  if (to === 'list') l.list ??= startOfList()
+  ladder.value = l
+}
+/** A list begins as the ladder did: start, middle and target. */
+function startOfList(): Rung[] {
+  const { startBpm, targetBpm } = ladder.value
+  const tempi = [startBpm, Math.round((startBpm + targetBpm) / 2), targetBpm]
+  return [...new Set(tempi)].map((bpm) => ({ bpm, notesPerBeat: props.notesPerBeat }))
+}
+function setList(text: string) {
+  const rungs = readRungs(text, props.notesPerBeat)
+  if (rungs) ladder.value = { ...ladder.value, list: rungs }
+}
+function set(key: Field['key'], v: number) {
   ladder.value = { ...ladder.value, [key]: v }
 }
 function setGate(key: keyof Ladder['gate'], v: number) {
@@ -29,15 +70,30 @@ function setGate(key: keyof Ladder['gate'], v: number) {
 <template>
   <fieldset>
     <legend>Tempo ladder</legend>
+    <ChoiceLine
+      :model-value="rule"
+      name="Rungs go by"
+      :options="ladderRules"
+      stacked
+      @update:model-value="choose"
+    />
     <NumberLine
-      v-for="t in tempi"
-      :key="t.key"
-      :model-value="ladder[t.key]"
-      :name="t.name"
+      v-for="f in shown"
+      :key="f.key"
+      :model-value="ladder[f.key] ?? 0"
+      :name="f.name"
       :min="1"
-      :max="t.max"
-      :fault="faults[`ladder.${t.key}`]"
-      @update:model-value="(v) => setTempo(t.key, v)"
+      :max="f.max"
+      :fault="faults[`ladder.${f.key}`]"
+      @update:model-value="(v) => set(f.key, v)"
+    />
+    <ListLine
+      v-if="rule === 'list'"
+      name="Rungs"
+      hint="60 64 70, or 60x3 60x6 with the notes per beat"
+      :text="list"
+      :fault="faults['ladder.list']"
+      @typed="setList"
     />
   </fieldset>
   <fieldset>

@@ -43,6 +43,10 @@ const marked = ref<number[]>()
 const now = computed(() => props.playing ?? looked.value)
 const first = computed(() => props.preview.steps?.[0])
 const last = computed(() => props.preview.steps?.at(-1))
+/** Whether the click is not divided alike on all rungs. */
+const mixed = computed(() =>
+  props.preview.steps?.some((s) => s.rung.notesPerBeat !== first.value?.rung.notesPerBeat),
+)
 
 const damping = computed(() => {
   const at = now.value ?? 0
@@ -91,7 +95,7 @@ const chordText = computed(() =>
           <b class="figures">{{ preview.chart.notes.length }}</b> notes a pass
         </span>
         <span v-if="first">
-          <b class="figures">{{ first.secondsPerPass.toFixed(1) }}</b> s at {{ first.bpm }} bpm
+          <b class="figures">{{ first.secondsPerPass.toFixed(1) }}</b> s at {{ first.rung.bpm }} bpm
         </span>
         <span v-if="first && last">
           <b class="figures"
@@ -146,25 +150,33 @@ const chordText = computed(() =>
         <thead>
           <tr>
             <th class="number">bpm</th>
-            <th v-for="s in preview.steps" :key="s.bpm" class="number figures">{{ s.bpm }}</th>
+            <th v-for="(s, i) in preview.steps" :key="i" class="number figures">
+              {{ s.rung.bpm }}
+            </th>
+          </tr>
+          <tr v-if="mixed">
+            <th class="number">notes a beat</th>
+            <th v-for="(s, i) in preview.steps" :key="i" class="number figures">
+              {{ s.rung.notesPerBeat }}
+            </th>
           </tr>
         </thead>
         <tbody>
           <tr>
             <th scope="row" class="number">notes per second</th>
-            <td v-for="s in preview.steps" :key="s.bpm" class="number figures">
+            <td v-for="(s, i) in preview.steps" :key="i" class="number figures">
               {{ s.notesPerSecond.toFixed(1) }}
             </td>
           </tr>
           <tr>
             <th scope="row" class="number">seconds a pass</th>
-            <td v-for="s in preview.steps" :key="s.bpm" class="number figures">
+            <td v-for="(s, i) in preview.steps" :key="i" class="number figures">
               {{ s.secondsPerPass.toFixed(1) }}
             </td>
           </tr>
           <tr v-if="(preview.chart.passes ?? 1) > 1">
             <th scope="row" class="number">{{ preview.chart.passes }} passes, seconds</th>
-            <td v-for="s in preview.steps" :key="s.bpm" class="number figures">
+            <td v-for="(s, i) in preview.steps" :key="i" class="number figures">
               {{ s.secondsPerTake.toFixed(1) }}
             </td>
           </tr>

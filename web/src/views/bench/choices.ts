@@ -23,6 +23,22 @@ export const tapOrders = [
   { label: 'in turn', value: 'inTurn' },
 ] as const
 
+export const ladderRules = [
+  { label: 'steps', value: 'steps', about: 'The click goes up by so many bpm' },
+  { label: 'percent', value: 'percent', about: 'The click goes up by so many percent' },
+  {
+    label: 'doubling',
+    value: 'doubling',
+    about: 'The click stays; the notes per beat are doubled: 3 to 6, or 1, 2, 4',
+  },
+  {
+    label: 'both in turn',
+    value: 'both',
+    about: 'The click goes up to the target, then twice the notes from where that is not slower',
+  },
+  { label: 'list', value: 'list', about: 'Rungs of your own' },
+] as const
+
 export const attackRules = [
   { label: 'all picked', value: 'picked', about: 'Every note has a stroke: the yardstick' },
   { label: 'slurred', value: 'slurred', about: 'One stroke starts each cell and each new string' },

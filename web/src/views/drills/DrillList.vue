@@ -38,7 +38,7 @@ const drills = ref<SavedDrill[]>()
 const blocks = ref<SavedBlock[]>([])
 const bin = ref<Binned[]>([])
 const bench = ref<Bench>()
-const assigning = ref<SavedDrill>()
+const assigning = ref<SavedDrill[]>()
 const shelving = ref<SavedDrill>()
 
 const place = ref<Place | { kind: 'blocks' | 'ready' | 'bin' }>({ kind: 'all' })
@@ -239,6 +239,12 @@ function picked(event: Event) {
           <el-button
             v-if="chosen.size"
             size="small"
+            @click="assigning = all.filter((d) => chosen.has(d.id))"
+            >Assign {{ count(chosen.size, 'drill') }}</el-button
+          >
+          <el-button
+            v-if="chosen.size"
+            size="small"
             @click="printOut(all.filter((d) => chosen.has(d.id)))"
             >Print {{ count(chosen.size, 'drill') }}</el-button
           >
@@ -250,7 +256,7 @@ function picked(event: Event) {
             :drill="d"
             :chosen="chosen.has(d.id)"
             @update:chosen="(on) => choose(d, on)"
-            @assign="assigning = d"
+            @assign="assigning = [d]"
             @favourite="put(d, { ...d.shelf, favourite: !d.shelf.favourite })"
             @command="(what) => command(d, what)"
           />
@@ -305,7 +311,7 @@ function picked(event: Event) {
     </div>
     <AssignDialog
       v-if="assigning"
-      :drill="assigning"
+      :drills="assigning"
       @close="assigning = undefined"
       @changed="change(async () => {})"
     />

@@ -9,6 +9,7 @@ import { everything, usePages } from '../../api/pages'
 import LadderBar from '../../components/LadderBar.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import TakeList from '../../components/TakeList.vue'
+import UnreadList from '../../components/UnreadList.vue'
 import UnsentList from '../../components/UnsentList.vue'
 import { count, dayOf } from '../../draw/words'
 
@@ -32,15 +33,21 @@ onMounted(() =>
   <div class="stack">
     <h1>Practice</h1>
     <ProblemNote v-if="problem" :problem="problem" />
+    <UnreadList />
     <UnsentList />
     <div v-if="assignments?.length" class="cards">
       <section v-for="a in assignments" :key="a.id" class="sheet card">
         <h2>{{ a.drillName }}</h2>
         <p class="tempo">
-          <b class="figures">{{ a.bpm }}</b> bpm
+          <b class="figures">{{ a.rung.bpm }}</b> bpm<template v-if="a.climb.mixed"
+            >, {{ count(a.rung.notesPerBeat, 'note') }} a beat</template
+          >
         </p>
-        <LadderBar :ladder="a.ladder" :bpm="a.bpm" />
-        <p class="quiet">{{ a.last?.reason ?? 'Not played yet.' }}</p>
+        <LadderBar :climb="a.climb" :rung="a.rung" />
+        <p v-if="a.set" class="told">
+          <b>{{ a.set.author }}</b> has set this: “{{ a.set.reason }}”
+        </p>
+        <p v-else class="quiet">{{ a.last?.reason ?? 'Not played yet.' }}</p>
         <p class="small quiet">
           {{ count(a.takes, 'take')
           }}<template v-if="a.lastTakeAt">, last {{ dayOf(a.lastTakeAt) }}</template>
@@ -75,6 +82,10 @@ onMounted(() =>
   display: grid;
   gap: var(--s2);
   align-content: start;
+}
+.told {
+  border-left: 6px solid var(--ink);
+  padding-left: var(--s3);
 }
 .tempo b {
   font-size: 44px;

@@ -76,7 +76,7 @@ const printSheet = () => print()
           <p>
             {{ patternWords(files[i]!.drill) }}. {{ pathWords(files[i]!.drill) }}.
             {{ count(files[i]!.drill.rhythm.notesPerBeat, 'note') }} a beat,
-            {{ ladderWords({ ladder: files[i]!.ladder }) }}.
+            {{ ladderWords(files[i]!) }}.
           </p>
         </header>
         <template v-if="preview.chart && preview.neck">

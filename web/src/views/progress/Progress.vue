@@ -3,13 +3,22 @@ import { ElButton } from 'element-plus'
 import { computed, defineAsyncComponent, onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
-import { answer, client, type Stand, type TakeSummary, type Trend } from '../../api/client'
+import {
+  answer,
+  client,
+  type Move,
+  type Stand,
+  type TakeSummary,
+  type Trend,
+} from '../../api/client'
 import { useAttempt } from '../../api/attempt'
 import { usePages } from '../../api/pages'
 import LadderBar from '../../components/LadderBar.vue'
+import MoveList from '../../components/MoveList.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
+import SetRungDialog from '../../components/SetRungDialog.vue'
 import TakeList from '../../components/TakeList.vue'
-import { count } from '../../draw/words'
+import { count, rungWords } from '../../draw/words'
 import { person } from '../../session'
 
 const TrendChart = defineAsyncComponent(() => import('../../components/TrendChart.vue'))
@@ -25,6 +34,18 @@ const takes = usePages<TakeSummary>((after) =>
   answer(client.GET('/takes', { params: { query: { ...path, after, limit: 25 } } })),
 )
 const listed = takes.items
+const moves = usePages<Move>((after) =>
+  answer(
+    client.GET('/assignments/{assignmentId}/moves', {
+      params: { path, query: { after, limit: 12 } },
+    }),
+  ),
+)
+const setting = ref(false)
+async function look() {
+  stand.value = await answer(client.GET('/assignments/{assignmentId}', { params: { path } }))
+  await moves.first()
+}
 const trend = computed<Trend | undefined>(() => {
   const last = trends.value.at(-1)
   return last && { ...last, points: trends.value.flatMap((t) => t.points) }
@@ -40,8 +61,7 @@ async function draw() {
 }
 onMounted(() =>
   attempt(async () => {
-    const lies = answer(client.GET('/assignments/{assignmentId}', { params: { path } }))
-    ;[stand.value] = await Promise.all([lies, draw(), takes.first()])
+    await Promise.all([look(), draw(), takes.first()])
   }),
 )
 </script>
@@ -55,7 +75,7 @@ onMounted(() =>
           <h1>{{ stand.assignment.drillName }}</h1>
           <p class="quiet">
             {{ stand.assignment.student.name }}, {{ count(stand.assignment.takes, 'take') }}, now at
-            {{ stand.assignment.bpm }} bpm
+            {{ rungWords(stand.assignment.rung, stand.assignment.climb.mixed) }}
           </p>
         </div>
         <el-button
@@ -66,13 +86,26 @@ onMounted(() =>
         >
           Put on the stand
         </el-button>
+        <el-button v-else-if="person" @click="setting = true">Set the rung</el-button>
       </div>
       <section class="sheet stack">
-        <LadderBar :ladder="stand.assignment.ladder" :bpm="stand.assignment.bpm" />
+        <p v-if="stand.assignment.set">
+          <b>{{ stand.assignment.set.author }}</b> has set this rung: “{{
+            stand.assignment.set.reason
+          }}”
+        </p>
+        <LadderBar :climb="stand.assignment.climb" :rung="stand.assignment.rung" />
         <TrendChart v-if="trend.points.length" :trend="trend" />
         <p v-if="before"><el-button @click="attempt(draw)">Draw what was before</el-button></p>
         <p v-if="!trend.points.length">
           No take yet. After the first one, tempo and evenness are drawn here.
+        </p>
+      </section>
+      <section v-if="moves.items.value.length" class="sheet stack">
+        <h2>How it came to this rung</h2>
+        <MoveList :moves="moves.items.value" :mixed="stand.assignment.climb.mixed" />
+        <p v-if="moves.more.value">
+          <el-button @click="attempt(moves.further)">Earlier</el-button>
         </p>
       </section>
       <section v-if="listed.length" class="sheet stack">
@@ -82,6 +115,12 @@ onMounted(() =>
           <el-button @click="attempt(takes.further)">Earlier takes</el-button>
         </p>
       </section>
+      <SetRungDialog
+        v-if="setting"
+        :assignment="stand.assignment"
+        @close="setting = false"
+        @set="attempt(look)"
+      />
     </template>
   </div>
 </template>

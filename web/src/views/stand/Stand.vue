@@ -41,14 +41,15 @@ const player = ref({ ...steadyPlayer })
 const sources = [
   { label: 'Microphone', value: 'microphone' },
   { label: 'File', value: 'file' },
-  { label: 'Simulated player', value: 'simulated' },
 ]
+// The simulated player is no way to practise: it is tried out, apart from these.
+if (source.value === 'simulated') source.value = 'microphone'
 
 const { running, moment, peak, start, stop } = useRecording(
   (made, ending) => void ended(made, ending),
   () => (problem.value = noRoom),
 )
-const bpm = computed(() => stand.value?.assignment.bpm ?? 0)
+const bpm = computed(() => stand.value?.chart.bpm ?? 0)
 
 async function load() {
   stand.value = await answer(
@@ -112,7 +113,6 @@ async function go() {
   if (running.value) return stop()
   if (source.value === 'file') return fileInput.value?.click()
   take.value = undefined
-  if (source.value === 'simulated') return simulate()
   await attempt('Opening the microphone', async () => {
     if (!stand.value) return
     listening.value = undefined
@@ -120,7 +120,9 @@ async function go() {
   })
 }
 
-function simulate() {
+/** Lets the simulated player play. */
+function tryOut() {
+  take.value = undefined
   const seed = Math.floor(Math.random() * 2 ** 31)
   const path = { assignmentId: id, takeId: newId() }
   return attempt('The simulated player plays', () =>
@@ -159,7 +161,7 @@ const rescued = ref<{ url: string; name: string }>()
 onBeforeUnmount(() => rescued.value && URL.revokeObjectURL(rescued.value.url))
 
 async function handInUnkept(made: UnsentTake) {
-  const { id: takeId, bpm, version, startedAt, rate, drillName } = made.take
+  const { id: takeId, bpm, notesPerBeat, version, startedAt, rate, drillName } = made.take
   const file = encodeWav(await made.sound(), rate)
   await follow(takeId, () =>
     handIn({
@@ -167,6 +169,7 @@ async function handInUnkept(made: UnsentTake) {
       takeId,
       source: 'microphone',
       bpm,
+      notesPerBeat,
       version,
       recordedAt: startedAt,
       file,
@@ -187,6 +190,7 @@ function handInFile(file: File | undefined) {
       takeId,
       source: 'file',
       bpm: bpm.value,
+      notesPerBeat: stand.value?.chart.notesPerBeat,
       file,
       version: stand.value?.assignment.version,
       recordedAt: new Date(Math.min(file.lastModified, Date.now())).toISOString(),
@@ -211,8 +215,7 @@ onKeyStroke('Escape', () => running.value && void stop())
 const goText = computed(() => {
   if (running.value) return 'Stop'
   if (source.value === 'file') return 'Choose a file'
-  const again = take.value ? ' again' : ''
-  return source.value === 'simulated' ? `Let it play${again}` : `Play${again}`
+  return take.value ? 'Play again' : 'Play'
 })
 </script>
 
@@ -235,7 +238,9 @@ const goText = computed(() => {
           </p>
         </div>
         <p class="bpm">
-          <b class="figures">{{ bpm }}</b> bpm
+          <b class="figures">{{ bpm }}</b> bpm<template v-if="stand.assignment.climb.mixed"
+            ><br />{{ count(stand.chart.notesPerBeat, 'note') }} a beat</template
+          >
         </p>
         <div class="go">
           <el-button type="primary" class="play" :disabled="!!busy" @click="go">{{
@@ -244,6 +249,10 @@ const goText = computed(() => {
           <span class="small quiet">or press <kbd>space</kbd></span>
         </div>
       </div>
+
+      <p v-if="stand.assignment.set && !running && !take" class="lead">
+        {{ stand.assignment.set.author }} has set this tempo: “{{ stand.assignment.set.reason }}”
+      </p>
 
       <p v-if="running" class="count figures" aria-live="assertive">
         <template v-if="moment.countIn">{{ moment.countIn }}</template>
@@ -306,14 +315,26 @@ const goText = computed(() => {
             </template>
           </p>
         </template>
-        <template v-else-if="source === 'file'">
+        <template v-else>
           <p class="quiet">
             Drop a WAV or FLAC file anywhere on this page, or choose one: the drill played at
             {{ bpm }} bpm, up to 20 minutes.
           </p>
         </template>
-        <PlayerForm v-else v-model="player" />
       </section>
+      <details v-if="!running" class="sheet">
+        <summary>Try it out with the simulated player</summary>
+        <div class="stack try">
+          <p class="quiet">
+            It plays this drill with faults of your choice, and shows what would be measured. A
+            try-out counts for nothing: it moves no rung and stands in no record.
+          </p>
+          <PlayerForm v-model="player" />
+          <div>
+            <el-button :disabled="!!busy" @click="tryOut">Let it play</el-button>
+          </div>
+        </div>
+      </details>
       <input
         ref="fileInput"
         type="file"
@@ -393,6 +414,12 @@ const goText = computed(() => {
   display: block;
   height: 100%;
   background: var(--ink);
+}
+summary {
+  cursor: pointer;
+}
+.try {
+  margin-top: var(--s3);
 }
 .source {
   display: grid;

@@ -54,6 +54,7 @@ export function useRecording(
         personId: assignment.student.id,
         drillName: assignment.drillName,
         bpm: chart.bpm,
+        notesPerBeat: chart.notesPerBeat,
         version: assignment.version,
         rate: ctx.sampleRate,
         startedAt: new Date().toISOString(),

@@ -14,7 +14,7 @@ import SetupDialog from '../../components/SetupDialog.vue'
 import TakeList from '../../components/TakeList.vue'
 import TextLine from '../../components/TextLine.vue'
 import { undoable } from '../../components/undo'
-import { count, dayOf, momentOf } from '../../draw/words'
+import { count, dayOf, momentOf, rungWords } from '../../draw/words'
 import { makeCards } from './cards'
 
 /** All about one student, on one page. */
@@ -155,9 +155,9 @@ const away = (how: 'archive' | 'remove') =>
           <article v-for="a in pupil.assignments" :key="a.id">
             <div class="row">
               <RouterLink class="grow" :to="`/progress/${a.id}`">{{ a.drillName }}</RouterLink>
-              <b class="figures">{{ a.bpm }} bpm</b>
+              <b class="figures">{{ rungWords(a.rung, a.climb.mixed) }}</b>
             </div>
-            <LadderBar :ladder="a.ladder" :bpm="a.bpm" />
+            <LadderBar :climb="a.climb" :rung="a.rung" />
             <p class="small quiet">
               {{ count(a.takes, 'take')
               }}<template v-if="a.lastTakeAt">, last {{ dayOf(a.lastTakeAt) }}</template

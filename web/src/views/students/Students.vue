@@ -11,7 +11,8 @@ import LadderBar from '../../components/LadderBar.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import StepWord from '../../components/StepWord.vue'
 import TakeList from '../../components/TakeList.vue'
-import { count, dayOf } from '../../draw/words'
+import UnreadList from '../../components/UnreadList.vue'
+import { count, dayOf, rungWords } from '../../draw/words'
 import { person } from '../../session'
 import AddStudents from './AddStudents.vue'
 import { makeCards } from './cards'
@@ -77,6 +78,7 @@ const print = (people: Member[]) =>
       <el-button type="primary" @click="dialog = 'add'">Add students</el-button>
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
+    <UnreadList />
     <section v-if="added.length" class="sheet row" role="status">
       <p class="grow">
         {{ count(added.length, 'student is', 'students are') }} added. A card lets each come in: it
@@ -124,9 +126,9 @@ const print = (people: Member[]) =>
         <article v-for="a in p.assignments" :key="a.id">
           <div class="row">
             <RouterLink class="grow" :to="`/progress/${a.id}`">{{ a.drillName }}</RouterLink>
-            <b class="figures">{{ a.bpm }} bpm</b>
+            <b class="figures">{{ rungWords(a.rung, a.climb.mixed) }}</b>
           </div>
-          <LadderBar :ladder="a.ladder" :bpm="a.bpm" />
+          <LadderBar :climb="a.climb" :rung="a.rung" />
           <p class="small quiet row">
             <span class="grow">
               {{ count(a.takes, 'take')

@@ -2,7 +2,7 @@
 import { RouterLink } from 'vue-router'
 
 import type { TakeSummary } from '../../api/client'
-import { momentOf, sourceNames } from '../../draw/words'
+import { momentOf, rungWords, sourceNames } from '../../draw/words'
 
 /** What a take is of; its sound stands beside it. */
 defineProps<{ summary: TakeSummary }>()
@@ -13,8 +13,9 @@ defineProps<{ summary: TakeSummary }>()
     <div class="title">
       <h1>{{ summary.drillName }}</h1>
       <p class="quiet">
-        {{ summary.student.name }}, {{ momentOf(summary.recordedAt) }}, at {{ summary.bpm }} bpm,
-        {{ sourceNames[summary.source] }}{{ summary.demo ? ', demo' : '' }}.
+        {{ summary.student.name }}, {{ momentOf(summary.recordedAt) }}, at
+        {{ rungWords(summary.rung, true) }}, {{ sourceNames[summary.source]
+        }}{{ summary.tryOut ? ', a try-out' : summary.demo ? ', demo' : '' }}.
         <RouterLink :to="`/progress/${summary.assignmentId}`">All takes of this drill</RouterLink>
       </p>
       <slot name="notes" />

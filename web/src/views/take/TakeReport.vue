@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, onMounted, ref } from 'vue'
+import { useRoute } from 'vue-router'
 
-import type { MeasuredTake } from '../../api/client'
+import { answer, client, type MeasuredTake } from '../../api/client'
 import AdvicePanel from '../../components/AdvicePanel.vue'
 import ContrastPanel from '../../components/ContrastPanel.vue'
 import GroupBars from '../../components/GroupBars.vue'
@@ -15,6 +16,7 @@ import TakeFigures from '../../components/TakeFigures.vue'
 import ThirdsTable from '../../components/ThirdsTable.vue'
 import TimeLine from '../../components/TimeLine.vue'
 import { passRows } from '../../draw/noterows'
+import { person } from '../../session'
 import TakeHead from './TakeHead.vue'
 
 /** Everything that was measured in a take. */
@@ -23,10 +25,27 @@ const emit = defineEmits<{ measureAgain: [] }>()
 const comments = ref(props.take.comments)
 const sound = ref<InstanceType<typeof SoundBar>>()
 const at = ref<number>()
-const chosen = ref<number>()
+const chosen = ref<number | undefined>(noteAsked())
 
 const pinned = computed(() => new Set(comments.value.map((c) => c.note)))
 const passes = computed(() => props.take.analysis.notes.length / props.take.chart.notes.length)
+
+/** The note that the address asks for: a comment on it was announced. */
+function noteAsked(): number | undefined {
+  const note = Number(useRoute().query.note)
+  return Number.isInteger(note) && useRoute().query.note && note < props.take.analysis.notes.length
+    ? note
+    : undefined
+}
+// What the other side has pinned is read once it is on the screen.
+onMounted(() => {
+  const takeId = props.take.summary.id
+  const theirs = comments.value.some((c) => !c.readAt && c.author.id !== person.value?.id)
+  if (theirs)
+    void answer(client.POST('/takes/{takeId}/read', { params: { path: { takeId } } })).catch(
+      () => undefined, // it is announced once more
+    )
+})
 
 /** Looks at a note and lets it be heard. */
 function choose(index: number) {

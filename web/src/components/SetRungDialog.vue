@@ -1,0 +1,109 @@
+<script setup lang="ts">
+import { ElButton, ElCheckbox, ElDialog, ElMessage } from 'element-plus'
+import { computed, ref } from 'vue'
+
+import { useAttempt } from '../api/attempt'
+import { answer, client, type Assignment, type Gate } from '../api/client'
+import NumberLine from '../views/bench/NumberLine.vue'
+import ProblemNote from './ProblemNote.vue'
+import TextLine from './TextLine.vue'
+
+/** An instructor puts one student on a rung, with a gate of their own where wanted, and says why. */
+const props = defineProps<{ assignment: Assignment }>()
+const emit = defineEmits<{ close: []; set: [] }>()
+
+const from = ref(props.assignment)
+const bpm = ref(from.value.rung.bpm)
+const notesPerBeat = ref(from.value.rung.notesPerBeat)
+const ownGate = ref(from.value.ownGate)
+const gate = ref<Gate>({ ...from.value.gate })
+const reason = ref('')
+const { problem, attempt } = useAttempt()
+const gates: { key: keyof Gate; name: string; step: number; min: number; max: number }[] = [
+  { key: 'rightPercent', name: 'Right notes, at least %', step: 1, min: 50, max: 100 },
+  {
+    key: 'spreadPercent',
+    name: 'Timing spread, at most % of the interval',
+    step: 0.5,
+    min: 0.5,
+    max: 50,
+  },
+  { key: 'levelSpreadDb', name: 'Level spread, at most dB', step: 0.5, min: 0.5, max: 20 },
+  { key: 'passesInARow', name: 'Clean passes in a row', step: 1, min: 1, max: 20 },
+]
+const title = computed(() => `Rung of ${from.value.student.name}`)
+const path = computed(() => ({ assignmentId: from.value.id }))
+
+const save = () =>
+  attempt(async () => {
+    await answer(
+      client.PUT('/assignments/{assignmentId}/rung', {
+        params: { path: path.value, header: { 'If-Match': from.value.revision } },
+        body: {
+          rung: { bpm: bpm.value, notesPerBeat: notesPerBeat.value },
+          gate: ownGate.value ? gate.value : undefined,
+          reason: reason.value,
+        },
+      }),
+    )
+    ElMessage({ message: `${from.value.student.name} stands at ${bpm.value} bpm now` })
+    emit('set')
+    emit('close')
+  })
+/** Another instructor has set it meanwhile: what they set is shown instead. */
+const showNow = () =>
+  attempt(async () => {
+    const now = await answer(
+      client.GET('/assignments/{assignmentId}', { params: { path: path.value } }),
+    )
+    from.value = now.assignment
+    bpm.value = from.value.rung.bpm
+    notesPerBeat.value = from.value.rung.notesPerBeat
+    ownGate.value = from.value.ownGate
+    gate.value = { ...from.value.gate }
+  })
+</script>
+
+<template>
+  <el-dialog :model-value="true" :title="title" width="520" @close="emit('close')">
+    <form class="stack" @submit.prevent="save">
+      <ProblemNote v-if="problem" :problem="problem">
+        <el-button v-if="problem.status === 412" @click="showNow">Show what is there now</el-button>
+      </ProblemNote>
+      <p class="small quiet">
+        For “{{ assignment.drillName }}”. It moves {{ assignment.student.name }} alone; takes go on
+        from there.
+      </p>
+      <NumberLine v-model="bpm" name="Tempo, bpm" :min="20" :max="320" />
+      <NumberLine v-model="notesPerBeat" name="Notes per beat" :min="1" :max="8" />
+      <el-checkbox v-model="ownGate" label="A gate of their own, in place of the drill’s" />
+      <template v-if="ownGate">
+        <NumberLine
+          v-for="g in gates"
+          :key="g.key"
+          :model-value="gate[g.key]"
+          :name="g.name"
+          :min="g.min"
+          :max="g.max"
+          :step="g.step"
+          @update:model-value="(v) => (gate[g.key] = v)"
+        />
+      </template>
+      <TextLine
+        v-model="reason"
+        name="Reason"
+        hint="The student sees it on the practice page and on the stand"
+        :rows="2"
+        :max="500"
+      />
+    </form>
+    <template #footer>
+      <el-button @click="emit('close')">Leave as it was</el-button>
+      <el-button type="primary" :disabled="!reason.trim()" @click="save">Set the rung</el-button>
+    </template>
+  </el-dialog>
+</template>
+
+<style scoped>
+@import '../views/bench/form.css';
+</style>
