@@ -936,11 +936,17 @@ type Studio struct {
 	Handle   string `json:"handle"`
 	Name     string `json:"name"`
 	Revision int    `json:"revision"`
+
+	// SoundDays How long sounds are kept; for ever where missing
+	SoundDays *int `json:"soundDays,omitempty"`
 }
 
-// StudioName defines model for StudioName.
-type StudioName struct {
+// StudioChange defines model for StudioChange.
+type StudioChange struct {
 	Name string `json:"name"`
+
+	// SoundDays How long sounds are kept; for ever where missing
+	SoundDays *int `json:"soundDays,omitempty"`
 }
 
 // Take defines model for Take.
@@ -995,10 +1001,13 @@ type TakeSummary struct {
 	RecordedAt time.Time `json:"recordedAt"`
 
 	// Rung A tempo and its notes per beat
-	Rung    Rung             `json:"rung"`
-	Source  Source           `json:"source"`
-	State   TakeSummaryState `json:"state"`
-	Student Person           `json:"student"`
+	Rung Rung `json:"rung"`
+
+	// SoundDropped The time that the studio keeps sounds was over
+	SoundDropped bool             `json:"soundDropped"`
+	Source       Source           `json:"source"`
+	State        TakeSummaryState `json:"state"`
+	Student      Person           `json:"student"`
 
 	// TryOut By the simulated player, for somebody who is not invented: it moves nobody
 	TryOut bool `json:"tryOut"`
@@ -1462,7 +1471,7 @@ type EnterJSONRequestBody EnterJSONBody
 type ComeInJSONRequestBody = PersonalCode
 
 // ChangeStudioJSONRequestBody defines body for ChangeStudio for application/json ContentType.
-type ChangeStudioJSONRequestBody = StudioName
+type ChangeStudioJSONRequestBody = StudioChange
 
 // PutCommentJSONRequestBody defines body for PutComment for application/json ContentType.
 type PutCommentJSONRequestBody PutCommentJSONBody
@@ -1622,6 +1631,9 @@ type ServerInterface interface {
 	// Take somebody off the lists and out of the house
 	// (POST /people/{personId}/archive)
 	ArchivePerson(c *gin.Context, personId openapi_types.UUID)
+	// Everything about somebody in one file
+	// (GET /people/{personId}/archive.zip)
+	GetArchive(c *gin.Context, personId openapi_types.UUID)
 	// Bring somebody back who is archived or waits to be removed
 	// (POST /people/{personId}/back)
 	BringBack(c *gin.Context, personId openapi_types.UUID)
@@ -1682,7 +1694,7 @@ type ServerInterface interface {
 	// The studio
 	// (GET /studio)
 	GetStudio(c *gin.Context)
-	// Rename the studio
+	// Rename the studio and say how long it keeps sounds
 	// (PUT /studio)
 	ChangeStudio(c *gin.Context, params ChangeStudioParams)
 	// Takes, the latest first; a student sees only their own
@@ -3188,6 +3200,31 @@ func (siw *ServerInterfaceWrapper) ArchivePerson(c *gin.Context) {
 	siw.Handler.ArchivePerson(c, personId)
 }
 
+// GetArchive operation middleware
+func (siw *ServerInterfaceWrapper) GetArchive(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "personId" -------------
+	var personId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "personId", c.Param("personId"), &personId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter personId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetArchive(c, personId)
+}
+
 // BringBack operation middleware
 func (siw *ServerInterfaceWrapper) BringBack(c *gin.Context) {
 
@@ -4062,6 +4099,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/people/:personId", wrapper.GetPerson)
 	router.PUT(options.BaseURL+"/people/:personId", wrapper.ChangePerson)
 	router.POST(options.BaseURL+"/people/:personId/archive", wrapper.ArchivePerson)
+	router.GET(options.BaseURL+"/people/:personId/archive.zip", wrapper.GetArchive)
 	router.POST(options.BaseURL+"/people/:personId/back", wrapper.BringBack)
 	router.POST(options.BaseURL+"/people/:personId/code", wrapper.GiveCode)
 	router.GET(options.BaseURL+"/people/:personId/setup", wrapper.GetSetup)
@@ -6048,6 +6086,51 @@ func (response ArchivePersondefaultApplicationProblemPlusJSONResponse) VisitArch
 	return err
 }
 
+type GetArchiveRequestObject struct {
+	PersonId openapi_types.UUID `json:"personId"`
+}
+
+type GetArchiveResponseObject interface {
+	VisitGetArchiveResponse(w http.ResponseWriter) error
+}
+
+type GetArchive200ApplicationzipResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response GetArchive200ApplicationzipResponse) VisitGetArchiveResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "application/zip")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type GetArchivedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetArchivedefaultApplicationProblemPlusJSONResponse) VisitGetArchiveResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type BringBackRequestObject struct {
 	PersonId openapi_types.UUID `json:"personId"`
 }
@@ -7488,6 +7571,9 @@ type StrictServerInterface interface {
 	// Take somebody off the lists and out of the house
 	// (POST /people/{personId}/archive)
 	ArchivePerson(ctx context.Context, request ArchivePersonRequestObject) (ArchivePersonResponseObject, error)
+	// Everything about somebody in one file
+	// (GET /people/{personId}/archive.zip)
+	GetArchive(ctx context.Context, request GetArchiveRequestObject) (GetArchiveResponseObject, error)
 	// Bring somebody back who is archived or waits to be removed
 	// (POST /people/{personId}/back)
 	BringBack(ctx context.Context, request BringBackRequestObject) (BringBackResponseObject, error)
@@ -7548,7 +7634,7 @@ type StrictServerInterface interface {
 	// The studio
 	// (GET /studio)
 	GetStudio(ctx context.Context, request GetStudioRequestObject) (GetStudioResponseObject, error)
-	// Rename the studio
+	// Rename the studio and say how long it keeps sounds
 	// (PUT /studio)
 	ChangeStudio(ctx context.Context, request ChangeStudioRequestObject) (ChangeStudioResponseObject, error)
 	// Takes, the latest first; a student sees only their own
@@ -9042,6 +9128,32 @@ func (sh *strictHandler) ArchivePerson(ctx *gin.Context, personId openapi_types.
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ArchivePersonResponseObject); ok {
 		if err := validResponse.VisitArchivePersonResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetArchive operation middleware
+func (sh *strictHandler) GetArchive(ctx *gin.Context, personId openapi_types.UUID) {
+	var request GetArchiveRequestObject
+
+	request.PersonId = personId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetArchive(ctx, request.(GetArchiveRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetArchive")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetArchiveResponseObject); ok {
+		if err := validResponse.VisitGetArchiveResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -58,7 +58,7 @@ func groupOf(g store.Group) api.Group {
 }
 
 func studioOf(s store.Studio) api.Studio {
-	return api.Studio{Name: s.Name, Handle: s.Handle, Revision: s.Revision}
+	return api.Studio{Name: s.Name, Handle: s.Handle, Revision: s.Revision, SoundDays: s.SoundDays}
 }
 
 func letterOf(m store.Mail) api.Letter {
@@ -159,7 +159,7 @@ func pupilOf(p store.Pupil) api.Pupil {
 func summaryOf(t store.TakeSummary) api.TakeSummary {
 	s := api.TakeSummary{
 		Id: t.ID, AssignmentId: t.AssignmentID, DrillName: t.DrillName, Student: personOf(t.Student),
-		Rung: t.Rung, Source: api.Source(t.Source), TryOut: t.TryOut, Demo: t.Student.Demo, RecordedAt: t.RecordedAt, HandedInAt: t.HandedInAt,
+		Rung: t.Rung, Source: api.Source(t.Source), TryOut: t.TryOut, SoundDropped: t.SoundDropped, Demo: t.Student.Demo, RecordedAt: t.RecordedAt, HandedInAt: t.HandedInAt,
 		State: api.TakeSummaryState(t.State), Failure: sentence(t.Failure), Listener: t.Listener,
 	}
 	if t.State != store.Measured || t.Decision == nil {

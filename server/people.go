@@ -20,9 +20,9 @@ func (s *Server) GetStudio(ctx context.Context, _ api.GetStudioRequestObject) (a
 	return api.GetStudio200JSONResponse(studioOf(st)), err
 }
 
-// ChangeStudio renames the studio.
+// ChangeStudio renames the studio and says how long it keeps sounds.
 func (s *Server) ChangeStudio(ctx context.Context, r api.ChangeStudioRequestObject) (api.ChangeStudioResponseObject, error) {
-	if err := s.store.RenameStudio(ctx, r.Params.IfMatch, strings.TrimSpace(r.Body.Name)); err != nil {
+	if err := s.store.ChangeStudio(ctx, r.Params.IfMatch, strings.TrimSpace(r.Body.Name), r.Body.SoundDays); err != nil {
 		return nil, err
 	}
 	s.people.known.clear() // each knows its name

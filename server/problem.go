@@ -50,6 +50,7 @@ var (
 	errNameTaken   = problem{http.StatusConflict, "name-taken", "Somebody signs in with this name", "Choose another; your last initial or a number makes it yours.", nil}
 	errDemoAccount = problem{http.StatusForbidden, "demo", "This is a demo", "In the demo anybody may be anybody, and nobody has a password.", nil}
 	errOwner       = problem{http.StatusConflict, "owner", "The owner stays", "A studio is not left without its owner.", nil}
+	errDropped     = problem{http.StatusGone, "sound-dropped", "The sound is no longer kept", "This studio keeps recordings for a time. What was measured in it stays.", nil}
 	errOwnCode     = problem{http.StatusConflict, "own-code", "This is you", "A new code would sign you out. Change your password in your settings instead.", nil}
 
 	errTooManyPairs   = problem{http.StatusUnprocessableEntity, "too-many", "These are too many at once", "Two thousand drills times students is the most at once; assign in parts.", nil}
@@ -139,6 +140,8 @@ func problemOf(err error) problem {
 		return errUsed
 	case errors.Is(err, store.ErrNameTaken):
 		return errNameTaken
+	case errors.Is(err, store.ErrDropped):
+		return errDropped
 	case errors.Is(err, store.ErrOwner):
 		return errOwner
 	case errors.As(err, new(tooOften)):

@@ -59,7 +59,7 @@ var calls = map[string]call{
 	"listLetters": {about: ones}, "listAudit": {about: ones, query: "studentId={person}"}, "listPeople": {about: ones}, "listGone": {about: ones},
 	"addPeople":  {about: aThing, body: map[string]any{"people": []any{map[string]any{"id": "{new}", "name": "New", "role": "student", "groups": []any{"{group}"}}}}},
 	"readPeople": {about: ones, body: map[string]any{"text": "Mira"}},
-	"getPerson":  {about: aThing}, "removePerson": {about: aThing}, "archivePerson": {about: aThing}, "bringBack": {about: aThing}, "giveCode": {about: aThing},
+	"getPerson":  {about: aThing}, "removePerson": {about: aThing}, "archivePerson": {about: aThing}, "bringBack": {about: aThing}, "getArchive": {about: aThing}, "giveCode": {about: aThing},
 	"changePerson": {about: aThing, body: map[string]any{"name": "X", "email": "", "note": "", "consent": false, "consentBy": "", "groups": []any{}}},
 	"listGroups":   {about: ones}, "putGroup": {about: aThing, body: map[string]any{"name": "X", "students": []any{"{person}"}}}, "deleteGroup": {about: aThing},
 
@@ -76,7 +76,7 @@ var calls = map[string]call{
 	"getAssignment": {about: aThing}, "unassign": {about: aThing}, "reassign": {about: aThing}, "giveNewest": {about: aThing}, "getProgress": {about: aThing},
 	"addTake": {about: aThing, query: "source=file&bpm=100", body: []byte("no sound")}, "simulateTake": {about: aThing, body: steady},
 	"listTakes": {about: ones, query: "assignmentId={assignmentId}&studentId={person}"}, "getTake": {about: aThing}, "measureTake": {about: aThing},
-	"getRemeasuring": {about: ones}, "remeasure": {about: byOne}, "cancelRemeasuring": {about: byOne}, "getContrast": {about: aThing},
+	"getRemeasuring": {about: byOne}, "remeasure": {about: byOne}, "cancelRemeasuring": {about: byOne}, "getContrast": {about: aThing},
 	"takeRemedy": {about: aThing}, "listUnread": {about: ones}, "markRead": {about: aThing},
 	"assignMany":  {about: aThing, body: map[string]any{"drillIds": []any{"{drillId}"}, "studentIds": []any{"{person}"}}},
 	"listMisfits": {about: aThing, body: map[string]any{"drillIds": []any{"{drillId}"}, "studentIds": []any{"{person}"}}},

@@ -23,6 +23,7 @@ type Server struct {
 	sessions sessions
 	people   *people
 	keeper   *secret.Keeper
+	archives gate // sent at once
 	heavy    gate // what holds a whole sound in memory, one at a time
 	limits   limits
 	metrics  *metrics
@@ -60,7 +61,7 @@ func New(s *store.Store, web fs.FS, o Options) (http.Handler, error) {
 	}
 	srv := &Server{
 		store: s, queue: queue, sessions: newSessions(s), people: newPeople(s), keeper: keeper,
-		heavy: newGate(1), limits: newLimits(o.Limits), metrics: newMetrics(s),
+		heavy: newGate(1), archives: newGate(2), limits: newLimits(o.Limits), metrics: newMetrics(s),
 		demo: o.Demo, url: strings.TrimSuffix(o.URL, "/"), sendsLetters: o.Letters,
 	}
 	guard, err := srv.guard(api.Spec)

@@ -63,18 +63,22 @@ func (s *Server) MeasureTake(ctx context.Context, r api.MeasureTakeRequestObject
 func (s *Server) GetSound(ctx context.Context, r api.GetSoundRequestObject) (api.GetSoundResponseObject, error) {
 	request := ctx.(*gin.Context).Request
 	sound, err := s.store.Sound(request.Context(), r.TakeId)
-	return recording{request, sound}, err
+	if err != nil {
+		return nil, err
+	}
+	return recording{request, sound}, nil
 }
 
 // A recording is sent whole or in the part that was asked for: a browser seeks only
 // in what it may have in parts.
 type recording struct {
 	request *http.Request
-	sound   *store.Sound
+	sound   store.Sound
 }
 
 // VisitGetSoundResponse sends it, reading part after part.
 func (r recording) VisitGetSoundResponse(w http.ResponseWriter) error {
+	defer r.sound.Close()
 	start := make([]byte, 4)
 	n, err := io.ReadFull(r.sound, start)
 	if err != nil && !errors.Is(err, io.ErrUnexpectedEOF) && !errors.Is(err, io.EOF) {

@@ -224,3 +224,9 @@ func (s *Store) Reassign(ctx context.Context, id uuid.UUID) error {
 		return err
 	})
 }
+
+// AllAssignments returns the ids of all that a student was ever given, the earliest
+// first.
+func (s *Store) AllAssignments(ctx context.Context, student uuid.UUID) ([]uuid.UUID, error) {
+	return everyID(s.pool.Query(ctx, `SELECT id FROM assignments WHERE student_id = $1 ORDER BY assigned_at, id`, student))
+}

@@ -52,7 +52,7 @@ func (s *Store) HandIn(ctx context.Context, h HandIn, also func(pgx.Tx) error) e
 		if tag.RowsAffected() == 0 {
 			return whyNot(ctx, tx, h)
 		}
-		if err := putSound(ctx, tx, h.ID, h.Sound); err != nil {
+		if err := s.putSound(ctx, tx, h.ID, h.Sound); err != nil {
 			return err
 		}
 		// Last, so that nobody waits for the sound: only now is anything locked that

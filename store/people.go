@@ -207,6 +207,13 @@ func (s *Store) takeOut(ctx context.Context, id uuid.UUID, did, statement string
 // ErrOwner is returned where a studio would be left without its owner.
 var ErrOwner = errors.New("the owner cannot go")
 
+// TakenOut writes down that somebody has taken out all there is about a student.
+func (s *Store) TakenOut(ctx context.Context, p Person) error {
+	return s.in(ctx, func(tx pgx.Tx) error {
+		return write(ctx, tx, Line{Did: "took out everything about", Student: studentID(p), About: p.Name})
+	})
+}
+
 // BringBack brings somebody back who was archived or is to be removed.
 func (s *Store) BringBack(ctx context.Context, id uuid.UUID) error {
 	return s.in(ctx, func(tx pgx.Tx) error {

@@ -33,7 +33,7 @@ func (s *Store) Remeasuring(ctx context.Context) (Remeasuring, error) {
 func (s *Store) Remeasure(ctx context.Context, also func(tx pgx.Tx, id uuid.UUID) error) error {
 	id := uuid.New()
 	return s.in(ctx, func(tx pgx.Tx) error {
-		tag, err := tx.Exec(ctx, `INSERT INTO remeasurings (id, total) SELECT $1, count(*) FROM takes ON CONFLICT DO NOTHING`, id)
+		tag, err := tx.Exec(ctx, `INSERT INTO remeasurings (id, total) SELECT $1, count(*) FROM take_sounds ON CONFLICT DO NOTHING`, id)
 		if err != nil || tag.RowsAffected() == 0 {
 			return err
 		}
@@ -50,7 +50,7 @@ func (s *Store) CancelRemeasuring(ctx context.Context) error {
 // done or it was cancelled; then it has ended.
 func (s *Store) NextToRemeasure(ctx context.Context, id uuid.UUID) (take uuid.UUID, err error) {
 	take, err = value[uuid.UUID](s.pool.Query(ctx, `
-		SELECT t.id FROM takes t, remeasurings r
+		SELECT t.id FROM takes t JOIN take_sounds s ON s.take_id = t.id, remeasurings r
 		WHERE r.id = $1 AND r.ended_at IS NULL AND t.handed_in_at <= r.started_at AND (r.after IS NULL OR t.id > r.after)
 		ORDER BY t.id LIMIT 1`, id))
 	if errors.Is(err, ErrNotFound) {

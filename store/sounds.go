@@ -10,49 +10,141 @@ import (
 	"github.com/jackc/pgx/v5"
 )
 
-// soundPart is how many bytes of a sound lie in one row.
-const soundPart = 256 << 10
+// A place keeps the sounds of takes. There are two: the database, and a bucket
+// where the settings name one. Each sound knows in which it lies, so that the
+// setting can change.
+type place interface {
+	// put keeps a sound in place of what was there and returns its size in bytes.
+	// What the place cannot do in the transaction it does before: it is kept then
+	// though the transaction may fail.
+	put(ctx context.Context, tx pgx.Tx, take uuid.UUID, sound io.Reader) (size int64, err error)
 
-// putSound keeps the sound of a take, part by part, in place of what was there.
-func putSound(ctx context.Context, tx pgx.Tx, take uuid.UUID, sound io.Reader) error {
-	if _, err := tx.Exec(ctx, `DELETE FROM sound_parts WHERE take_id = $1`, take); err != nil {
+	// open opens a sound of a size; it is read as long as ctx lasts.
+	open(ctx context.Context, take uuid.UUID, size int64) (Sound, error)
+
+	// drop forgets a sound; one that is not there is no error.
+	drop(ctx context.Context, take uuid.UUID) error
+}
+
+// A Sound is the recording of a take, read as it is asked for: only a part of it
+// is held. It is read by one goroutine.
+type Sound interface {
+	io.ReadSeeker
+	io.Closer
+}
+
+// ErrDropped is returned for a sound whose time was over: the results of the take
+// are kept.
+var ErrDropped = errors.New("the sound was dropped")
+
+// putSound keeps the sound of a take, in place of what was there.
+func (s *Store) putSound(ctx context.Context, tx pgx.Tx, take uuid.UUID, sound io.Reader) error {
+	size, err := s.newSounds().put(ctx, tx, take, sound)
+	if err != nil {
 		return err
 	}
-	part := make([]byte, soundPart)
-	size := int64(0)
-	for number := 0; ; number++ {
-		n, err := io.ReadFull(sound, part)
-		if n > 0 {
-			if _, err := tx.Exec(ctx, `INSERT INTO sound_parts (take_id, part, bytes) VALUES ($1, $2, $3)`, take, number, part[:n]); err != nil {
-				return err
-			}
-			size += int64(n)
-		}
-		if errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF) {
-			break
-		}
-		if err != nil {
-			return err
-		}
-	}
-	_, err := tx.Exec(ctx, `INSERT INTO take_sounds (take_id, size) VALUES ($1, $2) ON CONFLICT (take_id) DO UPDATE SET size = excluded.size`, take, size)
+	_, err = tx.Exec(ctx, `
+		INSERT INTO take_sounds (take_id, size, in_bucket) VALUES ($1, $2, $3)
+		ON CONFLICT (take_id) DO UPDATE SET size = excluded.size, in_bucket = excluded.in_bucket`, take, size, s.bucket != nil)
 	return err
+}
+
+// newSounds is where sounds that come are kept.
+func (s *Store) newSounds() place {
+	if s.bucket != nil {
+		return s.bucket
+	}
+	return inDatabase{s}
 }
 
 // KeepSound keeps the sound of a take in another form than it came in.
 func (s *Store) KeepSound(ctx context.Context, take uuid.UUID, sound io.Reader) error {
-	return s.in(ctx, func(tx pgx.Tx) error {
+	var was bool
+	err := s.in(ctx, func(tx pgx.Tx) (err error) {
 		// Of two who do so at once the second waits, and does it again.
-		if _, err := value[int](tx.Query(ctx, `SELECT 1 FROM take_sounds WHERE take_id = $1 FOR UPDATE`, take)); err != nil {
+		if was, err = value[bool](tx.Query(ctx, `SELECT in_bucket FROM take_sounds WHERE take_id = $1 FOR UPDATE`, take)); err != nil {
 			return err
 		}
-		return putSound(ctx, tx, take, sound)
+		if err := s.putSound(ctx, tx, take, sound); err != nil {
+			return err
+		}
+		if !was && s.bucket != nil {
+			_, err = tx.Exec(ctx, `DELETE FROM sound_parts WHERE take_id = $1`, take)
+		}
+		return err
 	})
+	return err
 }
 
-// A Sound is the recording of a take, read part by part as it is asked for: only
-// one part is held. It is read by one goroutine.
-type Sound struct {
+// Sound opens the recording of a take as it was handed in or, once it is measured,
+// as FLAC; or returns [ErrNotFound] or [ErrDropped]. It is read as long as ctx
+// lasts, and closed then.
+func (s *Store) Sound(ctx context.Context, take uuid.UUID) (Sound, error) {
+	type row struct {
+		Size     *int64
+		InBucket *bool
+		Dropped  bool
+	}
+	of, err := oneByPos[row](s.pool.Query(ctx, `
+		SELECT s.size, s.in_bucket, t.sound_dropped_at IS NOT NULL FROM takes t LEFT JOIN take_sounds s ON s.take_id = t.id WHERE t.id = $1`, take))
+	switch {
+	case err != nil:
+		return nil, err
+	case of.Dropped:
+		return nil, ErrDropped
+	case of.Size == nil:
+		return nil, ErrNotFound
+	case !*of.InBucket:
+		return inDatabase{s}.open(ctx, take, *of.Size)
+	case s.bucket == nil:
+		return nil, errNoBucket
+	}
+	return s.bucket.open(ctx, take, *of.Size)
+}
+
+// errNoBucket is returned for a sound that lies where this program was not told to
+// look.
+var errNoBucket = errors.New("the sound lies in a bucket that MANUDRILL_SOUNDS does not name any more")
+
+// inDatabase keeps sounds in rows, part by part, so that none is ever held whole.
+type inDatabase struct{ store *Store }
+
+// soundPart is how many bytes of a sound lie in one row.
+const soundPart = 256 << 10
+
+func (inDatabase) put(ctx context.Context, tx pgx.Tx, take uuid.UUID, sound io.Reader) (size int64, err error) {
+	if _, err := tx.Exec(ctx, `DELETE FROM sound_parts WHERE take_id = $1`, take); err != nil {
+		return 0, err
+	}
+	part := make([]byte, soundPart)
+	for number := 0; ; number++ {
+		n, err := io.ReadFull(sound, part)
+		if n > 0 {
+			if _, err := tx.Exec(ctx, `INSERT INTO sound_parts (take_id, part, bytes) VALUES ($1, $2, $3)`, take, number, part[:n]); err != nil {
+				return 0, err
+			}
+			size += int64(n)
+		}
+		if errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF) {
+			return size, nil
+		}
+		if err != nil {
+			return 0, err
+		}
+	}
+}
+
+func (d inDatabase) open(ctx context.Context, take uuid.UUID, size int64) (Sound, error) {
+	return &rowSound{ctx: ctx, store: d.store, take: take, size: size, held: -1}, nil
+}
+
+func (d inDatabase) drop(ctx context.Context, take uuid.UUID) error {
+	_, err := d.store.pool.Exec(ctx, `DELETE FROM sound_parts WHERE take_id = $1`, take)
+	return err
+}
+
+// A rowSound reads a sound row by row.
+type rowSound struct {
 	ctx   context.Context
 	store *Store
 	take  uuid.UUID
@@ -62,15 +154,8 @@ type Sound struct {
 	part  []byte
 }
 
-// Sound opens the recording of a take as it was handed in or, once it is measured,
-// as FLAC; or returns [ErrNotFound]. It is read as long as ctx lasts.
-func (s *Store) Sound(ctx context.Context, take uuid.UUID) (*Sound, error) {
-	size, err := value[int64](s.pool.Query(ctx, `SELECT size FROM take_sounds WHERE take_id = $1`, take))
-	return &Sound{ctx: ctx, store: s, take: take, size: size, held: -1}, err
-}
-
 // Read reads on from where the sound was left.
-func (s *Sound) Read(p []byte) (int, error) {
+func (s *rowSound) Read(p []byte) (int, error) {
 	if s.at >= s.size {
 		return 0, io.EOF
 	}
@@ -91,16 +176,25 @@ func (s *Sound) Read(p []byte) (int, error) {
 }
 
 // Seek goes to a place in the sound.
-func (s *Sound) Seek(offset int64, whence int) (int64, error) {
+func (s *rowSound) Seek(offset int64, whence int) (int64, error) {
+	at, err := seek(s.at, s.size, offset, whence)
+	s.at = at
+	return at, err
+}
+
+// Close has nothing to give back.
+func (s *rowSound) Close() error { return nil }
+
+// seek is the place in a sound of a size that is an offset away from another.
+func seek(at, size, offset int64, whence int) (int64, error) {
 	switch whence {
 	case io.SeekCurrent:
-		offset += s.at
+		offset += at
 	case io.SeekEnd:
-		offset += s.size
+		offset += size
 	}
 	if offset < 0 {
-		return s.at, errors.New("there is nothing before the start of a sound")
+		return at, errors.New("there is nothing before the start of a sound")
 	}
-	s.at = offset
 	return offset, nil
 }

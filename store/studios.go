@@ -18,9 +18,11 @@ type Studio struct {
 	Name     string
 	Handle   string // by which it is asked for where there are several
 	Revision int
+
+	SoundDays *int // how long sounds are kept; nil for ever
 }
 
-const selectStudios = `SELECT id, name, handle, revision FROM studios`
+const selectStudios = `SELECT id, name, handle, revision, sound_days FROM studios`
 
 // ErrUsed is returned for a link or a code that was used already, has expired, or
 // was never given out.
@@ -74,9 +76,10 @@ func handleOf(name string) string {
 	return "studio"
 }
 
-// RenameStudio gives the studio another name, from a revision. People go on
-// signing in by the handle it has.
-func (s *Store) RenameStudio(ctx context.Context, from int, name string) error {
+// ChangeStudio gives the studio another name and says for how many days it keeps
+// sounds, nil for ever, from a revision. People go on signing in by the handle it
+// has.
+func (s *Store) ChangeStudio(ctx context.Context, from int, name string, soundDays *int) error {
 	return s.in(ctx, func(tx pgx.Tx) error {
 		revision, err := value[int](tx.Query(ctx, `SELECT revision FROM studios WHERE id = current_studio() FOR UPDATE`))
 		if err != nil {
@@ -85,10 +88,10 @@ func (s *Store) RenameStudio(ctx context.Context, from int, name string) error {
 		if revision != from {
 			return ErrChanged
 		}
-		if _, err := tx.Exec(ctx, `UPDATE studios SET name = $1, revision = revision + 1 WHERE id = current_studio()`, name); err != nil {
+		if _, err := tx.Exec(ctx, `UPDATE studios SET name = $1, sound_days = $2, revision = revision + 1 WHERE id = current_studio()`, name, soundDays); err != nil {
 			return err
 		}
-		return write(ctx, tx, Line{Did: "renamed the studio", About: name})
+		return write(ctx, tx, Line{Did: "set up the studio", About: name})
 	})
 }
 

@@ -48,6 +48,7 @@ type TakeSummary struct {
 	SpreadPercent  float64
 	RightPercent   float64
 	Decision       *tempo.Decision
+	SoundDropped   bool // its time was over; the results stay
 }
 
 // A Take is one recording and what was measured in it.
@@ -61,7 +62,7 @@ type Take struct {
 const (
 	takeColumns = `t.id, t.assignment_id, t.drill_name, row(p.id, p.name, p.role, p.demo), t.version, row(t.bpm, t.notes_per_beat), t.source, t.try_out,
 		t.recorded_at, t.handed_in_at, t.state, t.failure, t.listener, t.seconds, t.held_bpm, t.notes_per_second,
-		t.spread_ms, t.spread_percent, t.right_percent, t.decision`
+		t.spread_ms, t.spread_percent, t.right_percent, t.decision, t.sound_dropped_at IS NOT NULL`
 	takeTables = `takes t JOIN people p ON p.id = t.student_id`
 )
 

@@ -35,7 +35,13 @@ func backup(ctx context.Context, url, file string) error {
 	if err := postgres(ctx, "pg_dump", "--format=custom", "--no-owner", "--no-privileges", "--file="+fresh, "--dbname="+url); err != nil {
 		return errors.Join(err, os.RemoveAll(fresh))
 	}
-	return os.Rename(fresh, file)
+	if err := os.Rename(fresh, file); err != nil {
+		return err
+	}
+	if bucket := os.Getenv(soundsSetting); bucket != "" {
+		fmt.Fprintf(os.Stderr, "Sounds lie in %s, which is not in this file: back it up too\n", bucket)
+	}
+	return nil
 }
 
 func restoreCommand() *cobra.Command {

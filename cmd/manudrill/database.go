@@ -8,6 +8,7 @@ import (
 	"path/filepath"
 
 	"manudrill/pgcluster"
+	"manudrill/store"
 )
 
 // database returns the connection string of the database to use: the one that
@@ -30,6 +31,25 @@ func database(ctx context.Context, out io.Writer) (url string, stop func(), err 
 			fmt.Fprintln(os.Stderr, "manudrill: stopping PostgreSQL:", err)
 		}
 	}, nil
+}
+
+// soundsSetting names the bucket in which sounds are kept, in place of the database.
+const soundsSetting = "MANUDRILL_SOUNDS"
+
+// openStore opens the store of a database, with its sounds where the environment
+// says.
+func openStore(ctx context.Context, url string) (*store.Store, error) {
+	s, err := store.Open(ctx, url)
+	if err != nil {
+		return nil, err
+	}
+	if bucket := os.Getenv(soundsSetting); bucket != "" {
+		if err := s.KeepSoundsIn(ctx, bucket); err != nil {
+			s.Close()
+			return nil, fmt.Errorf("%s: %w", soundsSetting, err)
+		}
+	}
+	return s, nil
 }
 
 // dataFolder is where the private database keeps its data. Root's own folder is

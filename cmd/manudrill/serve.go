@@ -74,7 +74,7 @@ func serve(cmd *cobra.Command, o serveOptions) error {
 		return err
 	}
 	defer closeDatabase()
-	s, err := store.Open(ctx, url)
+	s, err := openStore(ctx, url)
 	if err != nil {
 		return err
 	}

@@ -13,7 +13,6 @@ import (
 	"github.com/spf13/cobra"
 
 	"manudrill/server/jobs"
-	"manudrill/store"
 )
 
 func workCommand() *cobra.Command {
@@ -34,7 +33,7 @@ func work(cmd *cobra.Command) error {
 	if url == "" {
 		return errors.New("'manudrill work' works for a server of which it is told by DATABASE_URL; 'manudrill serve' measures what is handed in to it by itself")
 	}
-	s, err := store.Open(ctx, url)
+	s, err := openStore(ctx, url)
 	if err != nil {
 		return err
 	}

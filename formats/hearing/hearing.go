@@ -37,6 +37,17 @@ func (k Kind) Media() string {
 	return "audio/flac"
 }
 
+// Extension is what the name of a file of a kind ends with.
+func (k Kind) Extension() string {
+	switch k {
+	case WAV:
+		return "wav"
+	case MIDI:
+		return "mid"
+	}
+	return "flac"
+}
+
 // KindOf tells a file's kind by its first bytes, 4 of them or more.
 func KindOf(start []byte) (Kind, error) {
 	switch {

@@ -45,6 +45,7 @@ func tryToMeasure(ctx context.Context, s *store.Store, id uuid.UUID) error {
 	if err != nil {
 		return err
 	}
+	defer recording.Close()
 	file, err := scratch()
 	if err != nil {
 		return err

@@ -39,8 +39,9 @@ func Start(ctx context.Context, s *store.Store, post Post) (*Workers, error) {
 	river.AddWorker(workers, &measureWorker{store: s})
 	river.AddWorker(workers, &remeasureWorker{store: s})
 	river.AddWorker(workers, &letterWorker{store: s, post: post})
+	river.AddWorker(workers, &tidyWorker{store: s})
 	client, err := river.NewClient(riverpgxv5.New(s.Pool()), &river.Config{
-		ID: id, Workers: workers, Logger: silent, ErrorHandler: &faults{s},
+		ID: id, Workers: workers, Logger: silent, ErrorHandler: &faults{s}, PeriodicJobs: tidying(),
 		Queues:        map[string]river.QueueConfig{soonQueue: {MaxWorkers: runtime.GOMAXPROCS(0)}, againQueue: {MaxWorkers: 1}},
 		FetchCooldown: fetchEvery, JobTimeout: longestJob, RescueStuckJobsAfter: 2 * longestJob,
 	})

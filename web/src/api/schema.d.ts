@@ -154,7 +154,7 @@ export interface paths {
         };
         /** The studio */
         get: operations["getStudio"];
-        /** Rename the studio */
+        /** Rename the studio and say how long it keeps sounds */
         put: operations["changeStudio"];
         post?: never;
         delete?: never;
@@ -283,6 +283,25 @@ export interface paths {
         put?: never;
         /** Take somebody off the lists and out of the house */
         post: operations["archivePerson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/people/{personId}/archive.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                personId: string;
+            };
+            cookie?: never;
+        };
+        /** Everything about somebody in one file */
+        get: operations["getArchive"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1229,8 +1248,12 @@ export interface components {
             /** @description By which it is asked for at the door where there are several */
             handle: string;
             revision: number;
+            /** @description How long sounds are kept; for ever where missing */
+            soundDays?: number;
         };
-        StudioName: {
+        StudioChange: {
+            /** @description How long sounds are kept; for ever where missing */
+            soundDays?: number;
             name: string;
         };
         Letter: {
@@ -2092,6 +2115,8 @@ export interface components {
             student: components["schemas"]["Person"];
             rung: components["schemas"]["Rung"];
             source: components["schemas"]["Source"];
+            /** @description The time that the studio keeps sounds was over */
+            soundDropped: boolean;
             /** @description By the simulated player, for somebody who is not invented: it moves nobody */
             tryOut: boolean;
             demo: boolean;
@@ -2814,7 +2839,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StudioName"];
+                "application/json": components["schemas"]["StudioChange"];
             };
         };
         responses: {
@@ -3067,6 +3092,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getArchive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                personId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A ZIP file, see docs/formats.md */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
             };
             default: components["responses"]["Problem"];
         };

@@ -91,6 +91,17 @@ const out = (everywhere: boolean) =>
           <div><el-button type="primary" native-type="submit">Save</el-button></div>
         </form>
       </section>
+      <section v-if="here.person.role === 'student'" class="sheet stack">
+        <h2>Everything about you</h2>
+        <p>
+          What the studio keeps about you, as one file: your drills, every take with what was
+          measured, comments, and your recordings.
+        </p>
+        <p>
+          <a :href="`/api/people/${here.person.id}/archive.zip`" download>Take it out</a> ·
+          <RouterLink to="/privacy">what is kept, and who sees it</RouterLink>
+        </p>
+      </section>
       <section class="sheet stack">
         <h2>Leaving</h2>
         <p>

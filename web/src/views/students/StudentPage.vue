@@ -201,7 +201,9 @@ const away = (how: 'archive' | 'remove') =>
           />
           <div class="row">
             <el-button type="primary" native-type="submit">Save</el-button>
-            <span class="grow" />
+            <a class="grow" :href="`/api/people/${id}/archive.zip`" download
+              >Everything in one file</a
+            >
             <template v-if="!isAway">
               <el-button @click="away('archive')">Archive</el-button>
               <el-button @click="away('remove')">Remove</el-button>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ElButton, ElMessage } from 'element-plus'
+import { ElButton, ElCheckbox, ElMessage } from 'element-plus'
 import { computed, onMounted, ref } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
 
@@ -14,6 +14,7 @@ import TextLine from '../../components/TextLine.vue'
 import { undoable } from '../../components/undo'
 import { dayOf } from '../../draw/words'
 import { findPerson, here, person } from '../../session'
+import NumberLine from '../bench/NumberLine.vue'
 import { makeCards } from '../students/cards'
 import LetterList from './LetterList.vue'
 
@@ -21,6 +22,8 @@ import LetterList from './LetterList.vue'
 const router = useRouter()
 const studio = ref<Studio>()
 const name = ref('')
+const dropsSounds = ref(false)
+const soundDays = ref(90)
 const members = ref<Member[]>([])
 const gone = ref<Member[]>([])
 const fresh = ref({ id: newId(), name: '', email: '' })
@@ -37,17 +40,20 @@ const names = computed(
 async function load() {
   studio.value = await answer(client.GET('/studio'))
   name.value = studio.value.name
+  dropsSounds.value = studio.value.soundDays !== undefined
+  soundDays.value = studio.value.soundDays ?? soundDays.value
   members.value = await allMembers()
   gone.value = (await answer(client.GET('/people/gone'))).items
   await lines.first()
 }
 onMounted(() => attempt(load))
 
-const rename = () =>
+const save = () =>
   attempt(async () => {
     if (!studio.value) return
     const params = { header: { 'If-Match': studio.value.revision } }
-    studio.value = await answer(client.PUT('/studio', { params, body: { name: name.value } }))
+    const body = { name: name.value, soundDays: dropsSounds.value ? soundDays.value : undefined }
+    studio.value = await answer(client.PUT('/studio', { params, body }))
     await findPerson()
     ElMessage({ message: 'Saved' })
   })
@@ -122,15 +128,29 @@ const takeOut = (m: Member) =>
         <p v-else class="quiet">The owner adds instructors.</p>
       </section>
       <div class="stack">
-        <form v-if="isOwner" class="sheet stack" @submit.prevent="rename">
-          <h2>Name of the studio</h2>
+        <form v-if="isOwner" class="sheet stack" @submit.prevent="save">
+          <h2>The studio</h2>
           <TextLine
             v-model="name"
-            name="Name"
+            name="Name of the studio"
             :hint="`At the door it is asked for as ${studio?.handle ?? ''}, where there are several studios`"
             :max="100"
           />
-          <div><el-button type="primary" native-type="submit">Rename</el-button></div>
+          <div>
+            <el-checkbox v-model="dropsSounds" label="Drop the sound of takes after a time" />
+            <NumberLine
+              v-if="dropsSounds"
+              v-model="soundDays"
+              name="Days that sound is kept"
+              :min="1"
+              :max="3650"
+            />
+            <p class="small quiet">
+              What was measured is kept for ever. The best take of each drill a student has, and
+              takes with a comment, keep their sound.
+            </p>
+          </div>
+          <div><el-button type="primary" native-type="submit">Save</el-button></div>
         </form>
         <section class="sheet stack">
           <h2>Archived, or to be removed</h2>
@@ -179,6 +199,7 @@ const takeOut = (m: Member) =>
 </template>
 
 <style scoped>
+@import '../bench/form.css';
 .parts {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(min(420px, 100%), 1fr));

@@ -71,7 +71,10 @@ function hear(from: number) {
           <button type="button" class="link" @click="emit('measureAgain')">Measure again</button>
         </p>
       </template>
-      <SoundBar ref="sound" v-model:at="at" :src="`/api/takes/${take.summary.id}/sound`" />
+      <p v-if="take.summary.soundDropped" class="quiet">
+        The sound is no longer kept; what was measured stays.
+      </p>
+      <SoundBar v-else ref="sound" v-model:at="at" :src="`/api/takes/${take.summary.id}/sound`" />
     </TakeHead>
     <section class="sheet verdict">
       <StepWord :decision="take.summary.measured.decision" large />

@@ -1,0 +1,133 @@
+// Package archive writes everything about one student as a ZIP file of JSON, CSV
+// (RFC 4180) and sounds, part by part; docs/formats.md describes it.
+package archive
+
+import (
+	"archive/zip"
+	"encoding/csv"
+	"encoding/json"
+	"fmt"
+	"io"
+	"strconv"
+	"strings"
+	"time"
+)
+
+// A Writer writes an archive. Nothing of it is held longer than it takes to write.
+type Writer struct {
+	zip  *zip.Writer
+	made time.Time
+	rows []TakeRow
+}
+
+// A TakeRow is a take as takes.csv has it.
+type TakeRow struct {
+	RecordedAt     time.Time
+	Drill          string
+	BPM            float64
+	NotesPerBeat   int
+	Source         string // "microphone", "file" or "simulated"
+	State          string // "waiting", "measured" or "failed"
+	RightPercent   float64
+	SpreadMs       float64
+	SpreadPercent  float64
+	NotesPerSecond float64
+	Step           string // "up", "hold" or "down"; empty where it was not measured
+	Counts         bool   // for the ladder
+	Folder         string // of the take in the archive
+}
+
+// New begins an archive, made at a time.
+func New(to io.Writer, made time.Time) *Writer { return &Writer{zip: zip.NewWriter(to), made: made} }
+
+const about = `Everything that Manudrill keeps about one student.
+
+student.json   who they are, their guitar and hand, groups, consent, and notes
+drills.json    the drills they were given, where they stand, and what led there
+takes.csv      one line for each take, for a spreadsheet
+takes/         a folder for each take: what was played and measured, with comments,
+               and the recording where it is still kept
+
+Times are in UTC (RFC 3339). docs/formats.md of Manudrill says what each field is.
+`
+
+// About writes what the archive is.
+func (w *Writer) About() error {
+	f, err := w.create("README.txt", zip.Deflate)
+	if err != nil {
+		return err
+	}
+	_, err = io.WriteString(f, about)
+	return err
+}
+
+// JSON writes a document.
+func (w *Writer) JSON(name string, document any) error {
+	f, err := w.create(name, zip.Deflate)
+	if err != nil {
+		return err
+	}
+	enc := json.NewEncoder(f)
+	enc.SetIndent("", "  ")
+	return enc.Encode(document)
+}
+
+// Take writes what is known of a take; its line comes into takes.csv at the end.
+func (w *Writer) Take(row TakeRow, document any) error {
+	w.rows = append(w.rows, row)
+	return w.JSON(row.Folder+"/take.json", document)
+}
+
+// Sound writes a take's recording, which is compressed already.
+func (w *Writer) Sound(folder, extension string, sound io.Reader) error {
+	f, err := w.create(folder+"/take."+extension, zip.Store)
+	if err != nil {
+		return err
+	}
+	_, err = io.Copy(f, sound)
+	return err
+}
+
+// Close writes takes.csv and ends the archive. Without it, it cannot be opened.
+func (w *Writer) Close() error {
+	f, err := w.create("takes.csv", zip.Deflate)
+	if err != nil {
+		return err
+	}
+	if err := writeRows(f, w.rows); err != nil {
+		return err
+	}
+	return w.zip.Close()
+}
+
+func (w *Writer) create(name string, method uint16) (io.Writer, error) {
+	return w.zip.CreateHeader(&zip.FileHeader{Name: name, Method: method, Modified: w.made})
+}
+
+// Folder is the folder of a take: by its time, so that they lie in order, and its
+// id.
+func Folder(recorded time.Time, id string) string {
+	return fmt.Sprintf("takes/%s %s", recorded.UTC().Format("2006-01-02 15.04.05"), id)
+}
+
+func writeRows(to io.Writer, rows []TakeRow) error {
+	c := csv.NewWriter(to)
+	_ = c.Write([]string{"recorded at", "drill", "bpm", "notes per beat", "source", "state", "right notes %", "timing spread ms", "timing spread % of the interval",
+		"notes per second", "ladder", "counts", "folder"}) // Error tells
+	number := func(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
+	for _, r := range rows {
+		_ = c.Write([]string{r.RecordedAt.UTC().Format(time.RFC3339), plain(r.Drill), number(r.BPM), strconv.Itoa(r.NotesPerBeat), r.Source, r.State,
+			number(r.RightPercent), number(r.SpreadMs), number(r.SpreadPercent), number(r.NotesPerSecond), r.Step, strconv.FormatBool(r.Counts), r.Folder})
+	}
+	c.Flush()
+	return c.Error()
+}
+
+// plain keeps a text from being run as a formula by the spreadsheet it is opened
+// in: one that begins like a formula gets an apostrophe before it.
+func plain(text string) string {
+	if text != "" && strings.ContainsRune("=+-@\t\r", rune(text[0])) {
+		return "'" + text
+	}
+	return text
+}

@@ -1,0 +1,207 @@
+package server
+
+import (
+	"context"
+	"errors"
+	"io"
+	"log/slog"
+	"mime"
+	"net/http"
+	"time"
+
+	"github.com/gin-gonic/gin"
+	"github.com/google/uuid"
+
+	"manudrill/api"
+	"manudrill/core/drill"
+	"manudrill/formats/archive"
+	"manudrill/formats/drillfile"
+	"manudrill/formats/hearing"
+	"manudrill/store"
+)
+
+// GetArchive sends everything about somebody as one file. Students get their own.
+func (s *Server) GetArchive(ctx context.Context, r api.GetArchiveRequestObject) (api.GetArchiveResponseObject, error) {
+	p, err := s.store.Pupil(ctx, r.PersonId)
+	if err != nil {
+		return nil, err
+	}
+	setup, _, err := s.store.Setup(ctx, p.ID)
+	if err != nil {
+		return nil, err
+	}
+	if err := s.archives.enter(ctx); err != nil {
+		return nil, err
+	}
+	if err := s.store.TakenOut(ctx, p.Person); err != nil {
+		s.archives.leave()
+		return nil, err
+	}
+	if !here(ctx).Teaches() {
+		p.Note = "" // which is the instructors'
+	}
+	// Sending it takes longer than an answer may; it ends with the connection.
+	sending := context.WithoutCancel(ctx.(*gin.Context).Request.Context())
+	return studentArchive{s, sending, p, setup}, nil
+}
+
+// A studentArchive is written while it is sent.
+type studentArchive struct {
+	server *Server
+	ctx    context.Context
+	pupil  store.Pupil
+	setup  drill.Setup
+}
+
+// VisitGetArchiveResponse sends it. One that breaks off ends the connection, so that
+// nobody takes it for whole.
+func (a studentArchive) VisitGetArchiveResponse(w http.ResponseWriter) error {
+	defer a.server.archives.leave()
+	w.Header().Set("Content-Type", "application/zip")
+	w.Header().Set("Content-Disposition", mime.FormatMediaType("attachment", map[string]string{"filename": a.pupil.Name + ".zip"}))
+	w.Header().Set("Cache-Control", "no-store")
+	if err := a.write(w); err != nil {
+		slog.Error("an archive broke off", "student", a.pupil.ID, "error", err)
+		_ = http.NewResponseController(w).SetWriteDeadline(time.Now())
+	}
+	return nil
+}
+
+func (a studentArchive) write(to io.Writer) error {
+	w := archive.New(to, time.Now().UTC())
+	m := a.pupil.Member
+	for _, part := range []func() error{
+		w.About,
+		func() error {
+			return w.JSON("student.json", archivedStudent{m.ID, m.Name, m.Email, m.SignIn, m.JoinedAt, m.Note, m.ConsentAt, m.ConsentBy, a.setup})
+		},
+		func() error { return a.drills(w) },
+		func() error { return a.takes(w) },
+		w.Close,
+	} {
+		if err := part(); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// archivedStudent is student.json.
+type archivedStudent struct {
+	ID        uuid.UUID   `json:"id"`
+	Name      string      `json:"name"`
+	Email     string      `json:"email,omitempty"`
+	SignIn    string      `json:"signIn,omitempty"`
+	JoinedAt  *time.Time  `json:"joinedAt,omitempty"`
+	Note      string      `json:"note,omitempty"`
+	ConsentAt *time.Time  `json:"consentAt,omitempty"`
+	ConsentBy string      `json:"consentBy,omitempty"`
+	Setup     drill.Setup `json:"setup"`
+}
+
+// archivedDrill is one of drills.json.
+type archivedDrill struct {
+	Assignment api.Assignment  `json:"assignment"`
+	Drill      *drillfile.File `json:"drill,omitempty"` // missing where it cannot be read
+	Moves      []api.Move      `json:"moves"`
+}
+
+// drills writes what the student was given, ended or not.
+func (a studentArchive) drills(w *archive.Writer) error {
+	ids, err := a.server.store.AllAssignments(a.ctx, a.pupil.ID)
+	if err != nil {
+		return err
+	}
+	all := make([]archivedDrill, len(ids))
+	for i, id := range ids {
+		stand, err := a.server.store.Stand(a.ctx, id)
+		if err != nil {
+			return err
+		}
+		all[i].Assignment = assignmentOf(stand.Assignment)
+		if stand.File.Odd == nil {
+			all[i].Drill = &stand.File.Value
+		}
+		for page := (store.Page{}); ; {
+			moves, err := a.server.store.Moves(a.ctx, id, page)
+			if err != nil {
+				return err
+			}
+			all[i].Moves = append(all[i].Moves, each(moves, moveOf)...)
+			if len(moves) < page.Size() {
+				break
+			}
+			last := moves[len(moves)-1]
+			page.After = &store.Cursor{At: last.At, ID: last.ID}
+		}
+	}
+	return w.JSON("drills.json", all)
+}
+
+// takes writes all takes, page by page.
+func (a studentArchive) takes(w *archive.Writer) error {
+	for page := (store.Page{Limit: 50}); ; {
+		takes, err := a.server.store.Takes(a.ctx, nil, &a.pupil.ID, page)
+		if err != nil {
+			return err
+		}
+		for _, t := range takes {
+			if err := a.take(w, t); err != nil {
+				return err
+			}
+		}
+		if len(takes) < page.Size() {
+			return nil
+		}
+		last := takes[len(takes)-1]
+		page.After = &store.Cursor{At: last.RecordedAt, ID: last.ID}
+	}
+}
+
+func (a studentArchive) take(w *archive.Writer, summary store.TakeSummary) error {
+	t, err := a.server.store.Take(a.ctx, summary.ID)
+	if err != nil {
+		return err
+	}
+	comments, err := a.server.store.Comments(a.ctx, t.ID)
+	if err != nil {
+		return err
+	}
+	row := archive.TakeRow{
+		RecordedAt: t.RecordedAt, Drill: t.DrillName, BPM: t.Rung.BPM, NotesPerBeat: t.Rung.NotesPerBeat, Source: t.Source, State: t.State,
+		RightPercent: t.RightPercent, SpreadMs: t.SpreadMs, SpreadPercent: t.SpreadPercent, NotesPerSecond: t.NotesPerSecond,
+		Folder: archive.Folder(t.RecordedAt, t.ID.String()),
+	}
+	if t.Decision != nil {
+		row.Step, row.Counts = string(t.Decision.Step), t.Decision.Counts
+	}
+	if err := w.Take(row, takeOf(t, comments)); err != nil {
+		return err
+	}
+	return a.sound(w, row.Folder, t.ID)
+}
+
+// sound writes the recording as it is kept, where it is.
+func (a studentArchive) sound(w *archive.Writer, folder string, take uuid.UUID) error {
+	sound, err := a.server.store.Sound(a.ctx, take)
+	if errors.Is(err, store.ErrDropped) || errors.Is(err, store.ErrNotFound) {
+		return nil
+	}
+	if err != nil {
+		return err
+	}
+	defer sound.Close()
+	start := make([]byte, 4)
+	n, err := io.ReadFull(sound, start)
+	if err != nil && !errors.Is(err, io.ErrUnexpectedEOF) && !errors.Is(err, io.EOF) {
+		return err
+	}
+	extension := "sound"
+	if kind, err := hearing.KindOf(start[:n]); err == nil {
+		extension = kind.Extension()
+	}
+	if _, err := sound.Seek(0, io.SeekStart); err != nil {
+		return err
+	}
+	return w.Sound(folder, extension, sound)
+}
