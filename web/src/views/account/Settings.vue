@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ElButton, ElMessage, ElSegmented } from 'element-plus'
+import { ElButton, ElMessage } from 'element-plus'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 
@@ -8,6 +8,7 @@ import ProblemNote from '../../components/ProblemNote.vue'
 import SetupDialog from '../../components/SetupDialog.vue'
 import TextLine from '../../components/TextLine.vue'
 import { light, typeSize } from '../../preferences'
+import ChoiceLine from '../bench/ChoiceLine.vue'
 import { chooseAccount, here, leave, leaveEverywhere } from '../../session'
 
 const router = useRouter()
@@ -21,12 +22,12 @@ const lights = [
   { label: 'Light, dark at the stand', value: 'place' },
   { label: 'Always light', value: 'light' },
   { label: 'Always dark', value: 'dark' },
-]
+] as const
 const sizes = [
   { label: 'Usual', value: 'usual' },
   { label: 'Large', value: 'large' },
   { label: 'Larger', value: 'larger' },
-]
+] as const
 
 const choose = () =>
   attempt(async () => {
@@ -48,14 +49,8 @@ const out = (everywhere: boolean) =>
     <div class="parts">
       <section class="sheet stack">
         <h2>How the pages look, on this device</h2>
-        <div class="choice">
-          <span id="light">Light</span>
-          <el-segmented v-model="light" :options="lights" aria-labelledby="light" />
-        </div>
-        <div class="choice">
-          <span id="size">Size of type</span>
-          <el-segmented v-model="typeSize" :options="sizes" aria-labelledby="size" />
-        </div>
+        <ChoiceLine v-model="light" name="Light" :options="lights" stacked />
+        <ChoiceLine v-model="typeSize" name="Size of type" :options="sizes" stacked />
       </section>
       <section class="sheet stack">
         <h2>Guitar and hand</h2>
@@ -124,13 +119,5 @@ const out = (everywhere: boolean) =>
   grid-template-columns: repeat(auto-fit, minmax(min(460px, 100%), 1fr));
   gap: var(--s4);
   align-items: start;
-}
-.choice {
-  display: grid;
-  gap: var(--s1);
-  justify-items: start;
-}
-.choice > span {
-  font-weight: 600;
 }
 </style>
