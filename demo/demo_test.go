@@ -25,7 +25,7 @@ func TestTheDemoStudio(t *testing.T) {
 	in := store.Within(t.Context(), store.Scope{Studio: demo.Studio})
 	people, err := s.People(in, nil)
 	require.NoError(t, err)
-	assert.Len(t, people, 5)
+	assert.Len(t, people, 6)
 	for _, p := range people {
 		assert.True(t, p.Demo, "%s must be labelled as demo", p.Name)
 	}

@@ -59,6 +59,9 @@ func Load(ctx context.Context, s *store.Store, weeks int, now time.Time, progres
 	if err := l.students(ctx); err != nil {
 		return err
 	}
+	if err := house(ctx, s); err != nil {
+		return err
+	}
 	return s.SetFact(ctx, fact, complete)
 }
 

@@ -57,7 +57,7 @@ func TestFromADrillToAMeasuredTake(t *testing.T) {
 	p.pressLabelled("Pause") // it plays from the note
 
 	p.press("All takes of this drill")
-	p.see("1 take, now at 64 bpm", "simulated player")
+	p.see("1 take, now at 64 bpm", "simulated, demo")
 	p.do(chromedp.WaitVisible(chromedp.CSS(`.chart canvas`)))
 	p.do(chromedp.Reload())
 	p.see("1 take, now at 64 bpm")

@@ -3,6 +3,7 @@ package tempo
 import (
 	"fmt"
 	"math"
+	"strconv"
 
 	"manudrill/core/drill"
 )
@@ -61,8 +62,19 @@ func (g Gate) check(faults *drill.Faults) {
 }
 
 // tenth rounds a figure as it is shown, so that no figure fails a gate by what
-// nobody sees.
-func tenth(v float64) float64 { return math.Round(v*10) / 10 }
+// nobody sees: to the nearest tenth of the value that the float has, which is not
+// always that of ten times the float, and up where two are as near (ECMA-262,
+// Number.prototype.toFixed).
+func tenth(v float64) float64 {
+	if quarters := v * 4; quarters == math.Trunc(quarters) { // the only values that lie between two tenths
+		return math.Floor(v*10+0.5) / 10
+	}
+	shown, err := strconv.ParseFloat(strconv.FormatFloat(v, 'f', 1, 64), 64)
+	if err != nil {
+		return v // no number is shown
+	}
+	return shown
+}
 
 // Clean reports whether a pass passes the gate.
 func (g Gate) Clean(f PassFigures) bool { return g.Fault(f) == "" }

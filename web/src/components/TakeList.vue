@@ -3,10 +3,11 @@ import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
 
 import type { TakeSummary } from '../api/client'
-import { momentOf, sourceNames } from '../draw/words'
+import { momentOf } from '../draw/words'
 import StepWord from './StepWord.vue'
 
 const props = defineProps<{ takes: TakeSummary[]; withDrill?: boolean; withStudent?: boolean }>()
+const madeWith = { microphone: 'microphone', file: 'file', simulated: 'simulated' }
 /** Whether a tempo alone does not say how fast it is. */
 const mixed = computed(
   () => new Set(props.takes.map((t) => t.rung.notesPerBeat)).size > 1 && !props.withDrill,
@@ -46,12 +47,12 @@ function beyond({ measured: m }: TakeSummary): boolean {
           </td>
           <template v-if="t.measured">
             <td class="number figures" data-label="Right notes, %">
-              {{ t.measured.rightPercent.toFixed(0) }}
+              {{ Number(t.measured.rightPercent.toFixed(1)) }}
             </td>
             <td class="number figures" data-label="Timing spread, ms">
               {{ t.measured.spreadMs.toFixed(1) }}
             </td>
-            <td class="number figures" data-label="Spread of the interval, gate">
+            <td class="number figures" data-label="%, gate">
               <span :class="{ beyond: beyond(t) }">{{ t.measured.spreadPercent.toFixed(1) }}</span>
               <span class="quiet"> / {{ t.measured.decision.gate.spreadPercent }}</span>
             </td>
@@ -64,7 +65,7 @@ function beyond({ measured: m }: TakeSummary): boolean {
             {{ t.state === 'failed' ? 'could not be measured' : 'waits to be measured' }}
           </td>
           <td class="quiet">
-            {{ sourceNames[t.source] }}{{ t.tryOut ? ', a try-out' : t.demo ? ', demo' : '' }}
+            {{ t.tryOut ? 'try-out' : `${madeWith[t.source]}${t.demo ? ', demo' : ''}` }}
           </td>
         </tr>
       </tbody>

@@ -118,6 +118,11 @@ export function rungWords(r: Rung, mixed = false): string {
   return mixed ? `${r.bpm} bpm, ${count(r.notesPerBeat, 'note')} a beat` : `${r.bpm} bpm`
 }
 
+/** The same where there is little room. */
+export function rungShort(r: Rung, mixed = false): string {
+  return mixed ? `${r.bpm} bpm × ${r.notesPerBeat}` : `${r.bpm} bpm`
+}
+
 /** A ladder in a few words; how often the notes are doubled says itself by their number. */
 export function ladderWords({ ladder: l, drill }: Pick<DrillFile, 'ladder' | 'drill'>): string {
   const n = drill.rhythm.notesPerBeat

@@ -10,6 +10,7 @@ const props = defineProps<{ take: MeasuredTake }>()
 
 const router = useRouter()
 const a = computed(() => props.take.analysis)
+const gate = computed(() => props.take.summary.measured.decision.gate)
 /** One thing to mind is enough at a distance. */
 const first = computed(() => props.take.advice.findings[0]?.text)
 </script>
@@ -31,7 +32,8 @@ const first = computed(() => props.take.advice.findings[0]?.text)
       <div>
         <dt>Timing spread</dt>
         <dd>
-          <b class="figures">{{ a.timing.spreadMs.toFixed(1) }}</b> ms
+          <b class="figures">{{ a.timing.spreadMs.toFixed(1) }}</b> ms,
+          {{ a.timing.spreadPercent.toFixed(1) }} %, the gate allows {{ gate.spreadPercent }}
         </dd>
       </div>
       <div>

@@ -14,7 +14,7 @@ import SetupDialog from '../../components/SetupDialog.vue'
 import TakeList from '../../components/TakeList.vue'
 import TextLine from '../../components/TextLine.vue'
 import { undoable } from '../../components/undo'
-import { count, dayOf, momentOf, rungWords } from '../../draw/words'
+import { count, dayOf, momentOf, rungShort } from '../../draw/words'
 import { makeCards } from './cards'
 
 /** All about one student, on one page. */
@@ -113,11 +113,14 @@ const away = (how: 'archive' | 'remove') =>
     </ProblemNote>
     <template v-if="pupil && member">
       <div class="row">
-        <div class="grow">
+        <div class="head">
           <p class="small"><RouterLink to="/students">Students</RouterLink></p>
           <h1>{{ member.person.name }}</h1>
           <p class="quiet">
-            <template v-if="member.state === 'joined'"
+            <template v-if="member.person.demo"
+              >invented: anybody may be them in this demo</template
+            >
+            <template v-else-if="member.state === 'joined'"
               >came in first {{ dayOf(member.joinedAt!)
               }}<template v-if="member.signIn">, signs in as {{ member.signIn }}</template
               ><template v-else>, by card</template></template
@@ -130,7 +133,7 @@ const away = (how: 'archive' | 'remove') =>
         </div>
         <template v-if="!isAway">
           <el-button @click="setup = true">Guitar and hand</el-button>
-          <el-button @click="newCard">{{
+          <el-button v-if="!member.person.demo" @click="newCard">{{
             member.state === 'new' ? 'Make a card' : 'New card'
           }}</el-button>
         </template>
@@ -155,7 +158,7 @@ const away = (how: 'archive' | 'remove') =>
           <article v-for="a in pupil.assignments" :key="a.id">
             <div class="row">
               <RouterLink class="grow" :to="`/progress/${a.id}`">{{ a.drillName }}</RouterLink>
-              <b class="figures">{{ rungWords(a.rung, a.climb.mixed) }}</b>
+              <b class="figures">{{ rungShort(a.rung, a.climb.mixed) }}</b>
             </div>
             <LadderBar :climb="a.climb" :rung="a.rung" />
             <p class="small quiet">
@@ -201,7 +204,7 @@ const away = (how: 'archive' | 'remove') =>
           />
           <div class="row">
             <el-button type="primary" native-type="submit">Save</el-button>
-            <a class="grow" :href="`/api/people/${id}/archive.zip`" download
+            <a class="file" :href="`/api/people/${id}/archive.zip`" download
               >Everything in one file</a
             >
             <template v-if="!isAway">
@@ -236,6 +239,12 @@ const away = (how: 'archive' | 'remove') =>
   grid-template-columns: repeat(auto-fit, minmax(min(420px, 100%), 1fr));
   gap: var(--s4);
   align-items: start;
+}
+.head {
+  flex: 1 1 300px;
+}
+.file {
+  flex: 1 1 180px;
 }
 article {
   display: grid;

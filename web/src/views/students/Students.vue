@@ -12,7 +12,7 @@ import ProblemNote from '../../components/ProblemNote.vue'
 import StepWord from '../../components/StepWord.vue'
 import TakeList from '../../components/TakeList.vue'
 import UnreadList from '../../components/UnreadList.vue'
-import { count, dayOf, rungWords } from '../../draw/words'
+import { count, dayOf, rungShort } from '../../draw/words'
 import { person } from '../../session'
 import AddStudents from './AddStudents.vue'
 import { makeCards } from './cards'
@@ -126,7 +126,7 @@ const print = (people: Member[]) =>
         <article v-for="a in p.assignments" :key="a.id">
           <div class="row">
             <RouterLink class="grow" :to="`/progress/${a.id}`">{{ a.drillName }}</RouterLink>
-            <b class="figures">{{ rungWords(a.rung, a.climb.mixed) }}</b>
+            <b class="figures">{{ rungShort(a.rung, a.climb.mixed) }}</b>
           </div>
           <LadderBar :climb="a.climb" :rung="a.rung" />
           <p class="small quiet row">

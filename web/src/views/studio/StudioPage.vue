@@ -105,7 +105,7 @@ const takeOut = (m: Member) =>
               </span>
             </span>
             <template v-if="isOwner && m.person.role === 'instructor'">
-              <el-button @click="card(m)">New card</el-button>
+              <el-button v-if="!m.person.demo" @click="card(m)">New card</el-button>
               <el-button @click="takeOut(m)">Archive</el-button>
             </template>
           </li>

@@ -1,0 +1,137 @@
+package demo
+
+import (
+	"context"
+	"errors"
+
+	"github.com/google/uuid"
+
+	"manudrill/core/drill"
+	"manudrill/core/tempo"
+	"manudrill/store"
+)
+
+// What is done in the studio besides playing: who else is there, in which groups,
+// what is known of the students, what was set and said.
+
+const (
+	second   = "Tarn Oskell" // instructor
+	archived = "Nima Salko"  // a student who has left
+)
+
+// doubling is a drill that is climbed by doubling the notes at one click.
+var doubling = made("Trill 1-2, doubled at one click", drill.Trill{Fingers: []int{1, 2}},
+	tempo.Ladder{StartBPM: 60, Rule: tempo.ByDoubling, Doublings: 2, Gate: gate(95, 8, 4, 2)}, shelf("Slurs", false, "second year"),
+	func(d *drill.Drill) {
+		d.Path.Strings, d.Path.Stay, d.Rhythm.NotesPerBeat = []int{3, 2}, drill.Stay{Count: 4, Unit: drill.Times}, 2
+	})
+
+// groups are who practises together.
+var groups = map[string][]string{
+	"Mondays":       {"Bram Tillowe", "Ishi Corvane"},
+	"Evening group": {"Lena Quarrow", "Sol Marrik"},
+}
+
+// known is what the instructors have noted of the students.
+var known = map[string]store.PersonChange{
+	"Bram Tillowe": {Note: "Began in September. Short fingers: low positions only with rests.", Consent: true, ConsentBy: "his father, on paper"},
+	"Ishi Corvane": {Note: "Wants to play faster than is even. Slower, then praise.", Consent: true, ConsentBy: "herself"},
+}
+
+// house makes all that. Made twice, it is once.
+func house(ctx context.Context, s *store.Store) error {
+	oda := store.Person{ID: id("instructor"), Name: instructor, Role: store.Owner}
+	ctx = store.Within(ctx, store.Scope{Studio: Studio, Actor: oda})
+	for _, p := range []store.Person{
+		{ID: id(second), Name: second, Role: store.Instructor, Demo: true},
+		{ID: id(archived), Name: archived, Role: store.Student, Demo: true},
+	} {
+		if err := s.AddPerson(ctx, p); err != nil {
+			return err
+		}
+	}
+	if err := s.AddDrill(ctx, id(doubling.Drill.Name), doubling.File, doubling.shelf); err != nil {
+		return err
+	}
+	if _, err := s.Assign(ctx, id(doubling.Drill.Name), id("Sol Marrik")); err != nil {
+		return err
+	}
+	in := map[string][]uuid.UUID{} // the groups of a student
+	for name, students := range groups {
+		g := store.Group{ID: id("group " + name), Name: name}
+		for _, st := range students {
+			g.Students = append(g.Students, id(st))
+			in[st] = append(in[st], g.ID)
+		}
+		if err := once(s.PutGroup(ctx, g)); err != nil {
+			return err
+		}
+	}
+	for name, k := range known {
+		k.Name, k.Groups = name, in[name]
+		if err := once(s.ChangePerson(ctx, id(name), 1, k)); err != nil {
+			return err
+		}
+	}
+	small := drill.UsualSetup()
+	small.Hand = map[string]float64{"12": 38, "23": 36, "34": 36, "13": 55, "24": 53, "14": 70}
+	left := drill.UsualSetup()
+	left.LeftHanded = true
+	return errors.Join(
+		once(s.ChangeSetup(ctx, id("Bram Tillowe"), 1, small)),
+		once(s.ChangeSetup(ctx, id("Sol Marrik"), 1, left)),
+		once(s.Archive(ctx, id(archived))),
+		said(ctx, s, oda),
+	)
+}
+
+// said sets a rung with a reason, and pins comments to the latest takes: one that
+// was read and answered, one that was not read yet.
+func said(ctx context.Context, s *store.Store, oda store.Person) error {
+	lena := id("Lena Quarrow")
+	has, err := s.Assignments(ctx, &lena, nil, store.Page{})
+	if err != nil {
+		return err
+	}
+	for _, a := range has {
+		if a.DrillName != "Up and down 1-3-4" {
+			continue
+		}
+		rung := tempo.Rung{BPM: max(tempo.MinBPM, a.Rung.BPM-8), NotesPerBeat: a.Rung.NotesPerBeat}
+		if err := once(s.SetRung(ctx, a.ID, 1, rung, nil, "Two steps back: the hand tires before the last pass. Even to the end first.")); err != nil {
+			return err
+		}
+	}
+	for name, text := range map[string]string{
+		"Bram Tillowe": "Leave the third finger down until the fourth has landed; here it lifts.",
+		"Ishi Corvane": "This pull-off drags the string aside. Pluck down into the next one.",
+	} {
+		student := id(name)
+		takes, err := s.Takes(ctx, nil, &student, store.Page{Limit: 1})
+		if err != nil || len(takes) == 0 {
+			return err
+		}
+		c := store.Comment{ID: id("comment " + name), TakeID: takes[0].ID, Note: 5, Text: text, Author: oda}
+		if err := once(s.PutComment(ctx, c)); err != nil {
+			return err
+		}
+		if name != "Ishi Corvane" {
+			continue
+		}
+		ishi := store.Person{ID: student, Name: name, Role: store.Student}
+		asIshi := store.Within(ctx, store.Scope{Studio: Studio, Student: student, Actor: ishi})
+		answer := store.Comment{ID: id("answer " + name), TakeID: takes[0].ID, Note: 5, Text: "Is that why the note before sounds sharp?", Author: ishi}
+		if err := errors.Join(s.MarkRead(asIshi, takes[0].ID), once(s.PutComment(asIshi, answer))); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// once takes what was made before for made.
+func once(err error) error {
+	if errors.Is(err, store.ErrChanged) || errors.Is(err, store.ErrNotFound) {
+		return nil
+	}
+	return err
+}
