@@ -165,10 +165,10 @@ func TestRungsAreNamedSoThatOneKnowsWhich(t *testing.T) {
 func TestAFigureThatShowsAsTheGateMeetsIt(t *testing.T) {
 	assert.True(t, ladder.Gate.Clean(tempo.PassFigures{RightPercent: 94.96, SpreadPercent: 7.04, LevelSpreadDB: 4.04}))
 	assert.False(t, ladder.Gate.Clean(tempo.PassFigures{RightPercent: 95, SpreadPercent: 7.06, LevelSpreadDB: 4}))
-	// 7.95 is a float a little below it, which browsers show as 7.9 though ten times
-	// the float rounds to 80; 7.25 lies between two tenths and is shown as 7.3.
+	// 6.35 is a float a little below it, which browsers show as 6.3 though ten times
+	// the float rounds to 64; 7.25 lies between two tenths and is shown as 7.3.
 	strict := ladder.Gate
-	for spread, shown := range map[float64]float64{7.95: 7.9, 7.25: 7.3, 7.05: 7, 0.15: 0.1, 8.45: 8.4, 1e6: 1e6} {
+	for spread, shown := range map[float64]float64{6.35: 6.3, 7.25: 7.3, 7.05: 7, 0.15: 0.1, 8.45: 8.4, 1e6: 1e6} {
 		strict.SpreadPercent = shown
 		assert.True(t, strict.Clean(tempo.PassFigures{RightPercent: 100, SpreadPercent: spread}), "%g is shown as %g", spread, shown)
 		strict.SpreadPercent = shown - 0.05
