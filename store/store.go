@@ -1,7 +1,7 @@
 // Package store keeps people, drills, assignments and takes in PostgreSQL.
 //
-// Locks are taken in one order, so that none waits for another in a ring: drill,
-// then assignment, then take. Whoever makes or changes what hangs on a drill
+// Locks are taken in one order, so that none waits for another in a ring: studio,
+// then student, drill, assignment, take. Whoever makes or changes what hangs on a drill
 // takes the drill FOR SHARE first; whoever changes or deletes the drill takes it
 // FOR UPDATE.
 package store

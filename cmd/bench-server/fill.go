@@ -110,7 +110,7 @@ func firstTake(ctx context.Context, s *store.Store, p pupil) error {
 	return server.SimulatedTake{ID: p.take, Assignment: p.assignment, Player: player, RecordedAt: time.Now().AddDate(-1, 0, 0)}.Make(ctx, s)
 }
 
-const columns = `drill_name, version, bpm, source, seconds, chart, analysis, decision, state, listener, held_bpm,
+const columns = `drill_name, version, bpm, notes_per_beat, counts, source, seconds, chart, analysis, decision, state, listener, held_bpm,
 	notes_per_second, spread_ms, spread_percent, right_percent, is_foreign, passes, passed`
 
 // copyOne copies the model as the student's first take.
