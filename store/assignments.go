@@ -79,6 +79,7 @@ func setupOr(stored *Lenient[drill.Setup]) drill.Setup {
 // one drill where these are given.
 func (s *Store) Assignments(ctx context.Context, student, drill *uuid.UUID, page Page) ([]Assignment, error) {
 	q := question{where: `a.ended_at IS NULL`}
+	student = asking(ctx, student)
 	if student != nil {
 		q.and(`a.student_id =`, *student)
 	}

@@ -25,6 +25,9 @@ const jobsVersion = 5
 // Migrate brings the tables of a database up to date. Of several programs that
 // start at once one does it and the others wait.
 func Migrate(ctx context.Context, pool *pgxpool.Pool) error {
+	if err := makeRoles(ctx, pool); err != nil {
+		return err
+	}
 	return withMigrations(pool, func(p *goose.Provider) error {
 		_, err := p.Up(ctx)
 		return err

@@ -39,9 +39,23 @@ func scopeOf(ctx context.Context) Scope {
 	return sc
 }
 
-// member is the role under which studios ask. The policies hold for it; they do
-// not for the owner of the tables.
-const member = "manudrill_member"
+// asking narrows a list to the student who asks, who sees no other anyhow: so that
+// the database finds the index for it. Others see what they ask for.
+func asking(ctx context.Context, student *uuid.UUID) *uuid.UUID {
+	if me := scopeOf(ctx).Student; student == nil && me != uuid.Nil {
+		return &me
+	}
+	return student
+}
+
+// The roles under which is asked: of who sees all of a studio, and of students, who
+// see themselves. The policies hold for them; they do not for the owner of the
+// tables, who is the house.
+const (
+	member  = "manudrill_member"
+	student = "manudrill_student"
+	owner   = "none"
+)
 
 // A seen is what a connection has been told, which it keeps.
 type seen struct{ role, studio, student string }
@@ -53,13 +67,13 @@ func tell(ctx context.Context, conn *pgx.Conn) (bool, error) {
 	sc := scopeOf(ctx)
 	want := seen{role: member}
 	if sc.house {
-		want.role = "none"
+		want.role = owner
 	}
 	if sc.Studio != uuid.Nil {
 		want.studio = sc.Studio.String()
 	}
 	if sc.Student != uuid.Nil {
-		want.student = sc.Student.String()
+		want.role, want.student = student, sc.Student.String()
 	}
 	known := conn.PgConn().CustomData()
 	if known[seenKey] == want {
@@ -75,36 +89,50 @@ func tell(ctx context.Context, conn *pgx.Conn) (bool, error) {
 	return true, nil
 }
 
-// admitMember makes the role where it is missing and lets it use the tables. It is
-// done at each start, since neither roles nor rights come with a backup.
-func admitMember(ctx context.Context, pool *pgxpool.Pool) error {
-	err := pgx.BeginFunc(ctx, pool, func(tx pgx.Tx) error {
-		// One after the other: two who grant at once are refused.
-		if _, err := tx.Exec(ctx, `SELECT pg_advisory_xact_lock($1)`, admitLock); err != nil {
-			return err
-		}
-		_, err := tx.Exec(ctx, `
+// makeRoles makes the roles where they are missing. It is done at each start, before
+// the tables are brought up to date: roles do not come with a backup.
+func makeRoles(ctx context.Context, pool *pgxpool.Pool) error {
+	for _, role := range []string{member, student} {
+		err := alone(ctx, pool, `
 			DO $$ BEGIN
-				IF NOT EXISTS (SELECT FROM pg_roles WHERE rolname = '`+member+`') THEN
-					CREATE ROLE `+member+` NOLOGIN;
+				IF NOT EXISTS (SELECT FROM pg_roles WHERE rolname = '`+role+`') THEN
+					CREATE ROLE `+role+` NOLOGIN;
 				END IF;
 			EXCEPTION WHEN duplicate_object OR unique_violation THEN NULL; -- made for another database of the server meanwhile
 			END $$;
 			DO $$ BEGIN
-				IF NOT pg_has_role(current_user, '`+member+`', 'MEMBER') THEN
-					EXECUTE format('GRANT `+member+` TO %I', current_user);
+				IF NOT pg_has_role(current_user, '`+role+`', 'MEMBER') THEN
+					EXECUTE format('GRANT `+role+` TO %I', current_user);
 				END IF;
-			END $$;
-			GRANT USAGE ON SCHEMA public TO `+member+`;
-			GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO `+member+`;
-			GRANT USAGE ON ALL SEQUENCES IN SCHEMA public TO `+member+`;`)
-		return err
-	})
-	if err != nil {
-		return fmt.Errorf("the role %s cannot be made; let whoever runs the database make it, by 'CREATE ROLE %s NOLOGIN' and 'GRANT %s TO' the user of DATABASE_URL: %w", member, member, member, err)
+			END $$`)
+		if err != nil {
+			return fmt.Errorf("the role %s cannot be made; let whoever runs the database make it, by 'CREATE ROLE %s NOLOGIN' and 'GRANT %s TO' the user of DATABASE_URL: %w", role, role, role, err)
+		}
 	}
 	return nil
 }
 
-// admitLock is the advisory lock under which rights are granted.
-const admitLock = 0x6d616e7573636f70
+// admitRoles lets the roles use the tables, once these are up to date: rights do not
+// come with a backup either.
+func admitRoles(ctx context.Context, pool *pgxpool.Pool) error {
+	const both = member + `, ` + student
+	return alone(ctx, pool, `
+		GRANT USAGE ON SCHEMA public TO `+both+`;
+		GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO `+both+`;
+		GRANT USAGE ON ALL SEQUENCES IN SCHEMA public TO `+both)
+}
+
+// rolesLock is the advisory lock under which rights are granted: two who grant at
+// once are refused.
+const rolesLock = 0x6d616e7573636f70
+
+// alone runs statements as the only program that does.
+func alone(ctx context.Context, pool *pgxpool.Pool, statements string) error {
+	return pgx.BeginFunc(ctx, pool, func(tx pgx.Tx) error {
+		if _, err := tx.Exec(ctx, `SELECT pg_advisory_xact_lock($1)`, rolesLock); err != nil {
+			return err
+		}
+		_, err := tx.Exec(ctx, statements)
+		return err
+	})
+}

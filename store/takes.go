@@ -85,6 +85,7 @@ func (s *Store) TakeState(ctx context.Context, id uuid.UUID) (string, error) {
 // student, where these are given.
 func (s *Store) Takes(ctx context.Context, assignment, student *uuid.UUID, page Page) ([]TakeSummary, error) {
 	q := question{where: `true`}
+	student = asking(ctx, student)
 	switch {
 	case assignment != nil:
 		q.and(`t.assignment_id =`, *assignment)
@@ -115,8 +116,11 @@ func (s *Store) Trend(ctx context.Context, assignment uuid.UUID, page Page) (tak
 	if err != nil || len(takes) == 0 {
 		return takes, nil, err
 	}
+	// The time is asked for so that only the index of what was passed serves: by the
+	// one of all takes, all of them would be read.
 	before, err := oneByPos[tempo.Rung](s.pool.Query(ctx, `
-		SELECT bpm, notes_per_beat FROM takes WHERE assignment_id = $1 AND passed AND recorded_at < $2 ORDER BY bpm * notes_per_beat DESC, recorded_at LIMIT 1`,
+		SELECT bpm, notes_per_beat FROM takes WHERE assignment_id = $1 AND passed AND recorded_at + interval '0' < $2
+		ORDER BY bpm * notes_per_beat DESC, recorded_at LIMIT 1`,
 		assignment, takes[len(takes)-1].RecordedAt))
 	if errors.Is(err, ErrNotFound) {
 		return takes, nil, nil

@@ -68,11 +68,6 @@ func script(code string) step {
 	}
 }
 
-// choice clicks one side of a segmented switch.
-func choice(text string) step {
-	return chromedp.Click(chromedp.Search(fmt.Sprintf(`//label[contains(@class, 'el-segmented__item')][contains(normalize-space(.), %q)]`, text)))
-}
-
 var views = []view{
 	{"door", "", "/", nil},
 	{"drills", instructor, "/drills", nil},

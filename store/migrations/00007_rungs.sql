@@ -34,7 +34,7 @@ CREATE TABLE rung_sets (
 );
 CREATE INDEX rung_sets_of_assignment ON rung_sets (assignment_id, at DESC, id DESC);
 ALTER TABLE rung_sets ENABLE ROW LEVEL SECURITY;
-CREATE POLICY own ON rung_sets USING (EXISTS (SELECT FROM assignments WHERE assignments.id = assignment_id));
+CREATE POLICY with_its_row ON rung_sets USING (EXISTS (SELECT FROM assignments WHERE assignments.id = assignment_id));
 
 -- The rung on which a student stands, and the gate that holds, are beside the
 -- assignment.
