@@ -958,6 +958,29 @@ type Take struct {
 	Summary  TakeSummary `json:"summary"`
 }
 
+// TakeComment A comment with its take
+type TakeComment struct {
+	Author    Person             `json:"author"`
+	DrillName string             `json:"drillName"`
+	Id        openapi_types.UUID `json:"id"`
+	Note      int                `json:"note"`
+
+	// Read By the other side
+	Read      bool               `json:"read"`
+	Student   Person             `json:"student"`
+	TakeId    openapi_types.UUID `json:"takeId"`
+	Text      string             `json:"text"`
+	WrittenAt time.Time          `json:"writtenAt"`
+}
+
+// TakeCommentPage defines model for TakeCommentPage.
+type TakeCommentPage struct {
+	Items []TakeComment `json:"items"`
+
+	// Next Where the next page begins; none is left where it is missing
+	Next *string `json:"next,omitempty"`
+}
+
 // TakeFigures What was measured, once it was
 type TakeFigures struct {
 	Decision       Decision `json:"decision"`
@@ -1069,17 +1092,6 @@ type TwoMove = drill.TwoMove
 
 // TwoStringShape defines model for TwoStringShape.
 type TwoStringShape = drill.TwoStringShape
-
-// Unread A comment that was not read yet, with its take
-type Unread struct {
-	Author    Person             `json:"author"`
-	DrillName string             `json:"drillName"`
-	Note      int                `json:"note"`
-	Student   Person             `json:"student"`
-	TakeId    openapi_types.UUID `json:"takeId"`
-	Text      string             `json:"text"`
-	WrittenAt time.Time          `json:"writtenAt"`
-}
 
 // Variety defines model for Variety.
 type Variety = drill.Variety
@@ -1352,6 +1364,15 @@ type EnterJSONBody struct {
 type ListPupilsParams struct {
 	GroupId *openapi_types.UUID `form:"groupId,omitempty" json:"groupId,omitempty"`
 
+	// After The page that comes after this; the first one where not given
+	After *After `form:"after,omitempty" json:"after,omitempty"`
+
+	// Limit Items of the page
+	Limit *Limit `form:"limit,omitempty" json:"limit,omitempty"`
+}
+
+// ListCommentsParams defines parameters for ListComments.
+type ListCommentsParams struct {
 	// After The page that comes after this; the first one where not given
 	After *After `form:"after,omitempty" json:"after,omitempty"`
 
@@ -1691,6 +1712,9 @@ type ServerInterface interface {
 	// A student with what is assigned to them
 	// (GET /students/{studentId})
 	GetPupil(c *gin.Context, studentId openapi_types.UUID)
+	// Comments on the takes of a student
+	// (GET /students/{studentId}/comments)
+	ListComments(c *gin.Context, studentId openapi_types.UUID, params ListCommentsParams)
 	// The studio
 	// (GET /studio)
 	GetStudio(c *gin.Context)
@@ -3617,6 +3641,50 @@ func (siw *ServerInterfaceWrapper) GetPupil(c *gin.Context) {
 	siw.Handler.GetPupil(c, studentId)
 }
 
+// ListComments operation middleware
+func (siw *ServerInterfaceWrapper) ListComments(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ListCommentsParams
+
+	// ------------- Optional query parameter "after" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "after", c.Request.URL.Query(), &params.After, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter after: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "limit" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "limit", c.Request.URL.Query(), &params.Limit, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter limit: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListComments(c, studentId, params)
+}
+
 // GetStudio operation middleware
 func (siw *ServerInterfaceWrapper) GetStudio(c *gin.Context) {
 
@@ -4119,6 +4187,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.DELETE(options.BaseURL+"/sessions", wrapper.LeaveEverywhere)
 	router.GET(options.BaseURL+"/students", wrapper.ListPupils)
 	router.GET(options.BaseURL+"/students/:studentId", wrapper.GetPupil)
+	router.GET(options.BaseURL+"/students/:studentId/comments", wrapper.ListComments)
 	router.GET(options.BaseURL+"/studio", wrapper.GetStudio)
 	router.PUT(options.BaseURL+"/studio", wrapper.ChangeStudio)
 	router.GET(options.BaseURL+"/takes", wrapper.ListTakes)
@@ -5019,7 +5088,7 @@ type ListUnreadResponseObject interface {
 	VisitListUnreadResponse(w http.ResponseWriter) error
 }
 
-type ListUnread200JSONResponse []Unread
+type ListUnread200JSONResponse []TakeComment
 
 func (response ListUnread200JSONResponse) VisitListUnreadResponse(w http.ResponseWriter) error {
 
@@ -6842,6 +6911,46 @@ func (response GetPupildefaultApplicationProblemPlusJSONResponse) VisitGetPupilR
 	return err
 }
 
+type ListCommentsRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+	Params    ListCommentsParams
+}
+
+type ListCommentsResponseObject interface {
+	VisitListCommentsResponse(w http.ResponseWriter) error
+}
+
+type ListComments200JSONResponse TakeCommentPage
+
+func (response ListComments200JSONResponse) VisitListCommentsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListCommentsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListCommentsdefaultApplicationProblemPlusJSONResponse) VisitListCommentsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type GetStudioRequestObject struct {
 }
 
@@ -7631,6 +7740,9 @@ type StrictServerInterface interface {
 	// A student with what is assigned to them
 	// (GET /students/{studentId})
 	GetPupil(ctx context.Context, request GetPupilRequestObject) (GetPupilResponseObject, error)
+	// Comments on the takes of a student
+	// (GET /students/{studentId}/comments)
+	ListComments(ctx context.Context, request ListCommentsRequestObject) (ListCommentsResponseObject, error)
 	// The studio
 	// (GET /studio)
 	GetStudio(ctx context.Context, request GetStudioRequestObject) (GetStudioResponseObject, error)
@@ -9683,6 +9795,33 @@ func (sh *strictHandler) GetPupil(ctx *gin.Context, studentId openapi_types.UUID
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(GetPupilResponseObject); ok {
 		if err := validResponse.VisitGetPupilResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListComments operation middleware
+func (sh *strictHandler) ListComments(ctx *gin.Context, studentId openapi_types.UUID, params ListCommentsParams) {
+	var request ListCommentsRequestObject
+
+	request.StudentId = studentId
+	request.Params = params
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListComments(ctx, request.(ListCommentsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListComments")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListCommentsResponseObject); ok {
+		if err := validResponse.VisitListCommentsResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -152,7 +152,7 @@ func TestAStudioOfOnesOwn(t *testing.T) {
 	jon.see("I have a card")
 	jon.choose("I have a card")
 	jon.label("Code on the card", strings.ToLower(codes["Jon Akkert"]))
-	jon.press("Come in")
+	jon.do(chromedp.KeyEvent(kb.Enter))
 	jon.press("Go on with the card")
 	jon.see("Nothing to practise yet")
 
@@ -177,7 +177,7 @@ func TestAStudioOfOnesOwn(t *testing.T) {
 	home.see("You are not signed in", "Practice")
 	home.label("Name you sign in with", "mira")
 	home.label("Password", "third finger first")
-	home.press("Come in")
+	home.do(chromedp.KeyEvent(kb.Enter))
 	home.see("140 bpm", "Not played yet")
 	home.press("Put on the stand")
 	home.see("22 notes a pass")

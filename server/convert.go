@@ -148,8 +148,8 @@ func moveOf(m store.Move) api.Move {
 	return move
 }
 
-func unreadOf(u store.Unread) api.Unread {
-	return api.Unread{TakeId: u.TakeID, DrillName: u.DrillName, Student: personOf(u.Student), Author: personOf(u.Author), Note: u.Note, Text: u.Text, WrittenAt: u.WrittenAt}
+func takeCommentOf(u store.TakeComment) api.TakeComment {
+	return api.TakeComment{Id: u.ID, Read: u.Read, TakeId: u.TakeID, DrillName: u.DrillName, Student: personOf(u.Student), Author: personOf(u.Author), Note: u.Note, Text: u.Text, WrittenAt: u.WrittenAt}
 }
 
 func pupilOf(p store.Pupil) api.Pupil {

@@ -77,7 +77,7 @@ var calls = map[string]call{
 	"addTake": {about: aThing, query: "source=file&bpm=100", body: []byte("no sound")}, "simulateTake": {about: aThing, body: steady},
 	"listTakes": {about: ones, query: "assignmentId={assignmentId}&studentId={person}"}, "getTake": {about: aThing}, "measureTake": {about: aThing},
 	"getRemeasuring": {about: byOne}, "remeasure": {about: byOne}, "cancelRemeasuring": {about: byOne}, "getContrast": {about: aThing},
-	"takeRemedy": {about: aThing}, "listUnread": {about: ones}, "markRead": {about: aThing},
+	"takeRemedy": {about: aThing}, "listUnread": {about: ones}, "listComments": {about: aThing}, "markRead": {about: aThing},
 	"assignMany":  {about: aThing, body: map[string]any{"drillIds": []any{"{drillId}"}, "studentIds": []any{"{person}"}}},
 	"listMisfits": {about: aThing, body: map[string]any{"drillIds": []any{"{drillId}"}, "studentIds": []any{"{person}"}}},
 	"setRung":     {about: aThing, body: map[string]any{"rung": map[string]any{"bpm": 90, "notesPerBeat": 2}, "reason": "slower"}}, "listMoves": {about: aThing},

@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"errors"
+	"time"
 
 	"github.com/google/uuid"
 
@@ -78,7 +79,22 @@ func (s *Server) PutComment(ctx context.Context, r api.PutCommentRequestObject) 
 // ListUnread lists the comments that whoever is here has not read yet.
 func (s *Server) ListUnread(ctx context.Context, _ api.ListUnreadRequestObject) (api.ListUnreadResponseObject, error) {
 	unread, err := s.store.UnreadComments(ctx)
-	return api.ListUnread200JSONResponse(each(unread, unreadOf)), err
+	return api.ListUnread200JSONResponse(each(unread, takeCommentOf)), err
+}
+
+// ListComments lists the comments on the takes of a student.
+func (s *Server) ListComments(ctx context.Context, r api.ListCommentsRequestObject) (api.ListCommentsResponseObject, error) {
+	page, err := pageOf(r.Params.After, r.Params.Limit)
+	if err != nil {
+		return nil, err
+	}
+	if _, err := s.store.Pupil(ctx, r.StudentId); err != nil {
+		return nil, err
+	}
+	got, err := s.store.CommentsOf(ctx, r.StudentId, page)
+	return api.ListComments200JSONResponse{
+		Items: each(got, takeCommentOf), Next: next(got, page, func(c store.TakeComment) (time.Time, uuid.UUID) { return c.WrittenAt, c.ID }),
+	}, err
 }
 
 // MarkRead says that the comments of a take are read.

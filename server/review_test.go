@@ -80,7 +80,7 @@ func TestCommentsArePinnedByInstructors(t *testing.T) {
 	require.Len(t, seen.Comments, 1)
 	assert.Equal(t, 5, seen.Comments[0].Note)
 	unread := func(p store.Person) (n int) {
-		var all []api.Unread
+		var all []api.TakeComment
 		as(t, p).ok(http.MethodGet, "/comments/unread", nil, &all)
 		for _, u := range all {
 			if u.TakeId == take.Summary.Id {
@@ -96,6 +96,10 @@ func TestCommentsArePinnedByInstructors(t *testing.T) {
 	as(t, ann).ok(http.MethodPut, path+uuid.NewString(), map[string]any{"note": 5, "text": "How do I mend it?"}, &comments)
 	assert.Len(t, comments, 2)
 	assert.Equal(t, []int{0, 1}, []int{unread(ann), unread(teacher)})
+	var of api.TakeCommentPage
+	c.ok(http.MethodGet, "/students/"+ann.ID.String()+"/comments?limit=2", nil, &of)
+	assert.Equal(t, []string{"How do I mend it?", "Here the fourth string rings."}, []string{of.Items[0].Text, of.Items[1].Text})
+	assert.Equal(t, []bool{false, true}, []bool{of.Items[0].Read, of.Items[1].Read})
 	c.ok(http.MethodDelete, path+id, nil, nil)
 	c.fails(http.StatusNotFound, http.MethodDelete, path+id, nil)
 }

@@ -80,8 +80,9 @@ func (s *Store) MarkRead(ctx context.Context, take uuid.UUID) error {
 	return err
 }
 
-// An Unread is a comment that the other side has not read yet, with its take.
-type Unread struct {
+// A TakeComment is a comment with its take.
+type TakeComment struct {
+	ID        uuid.UUID
 	TakeID    uuid.UUID
 	DrillName string
 	Student   Person
@@ -89,16 +90,27 @@ type Unread struct {
 	Note      int
 	Text      string
 	WrittenAt time.Time
+	Read      bool // by the other side
+}
+
+const selectTakeComments = `
+	SELECT c.id, c.take_id, t.drill_name, row(s.id, s.name, s.role, s.demo), row(p.id, p.name, p.role, p.demo), c.note, c.text, c.written_at, c.read_at IS NOT NULL
+	FROM take_comments c JOIN takes t ON t.id = c.take_id JOIN people p ON p.id = c.author_id JOIN people s ON s.id = t.student_id`
+
+// CommentsOf returns the comments on the takes of a student, the latest first.
+func (s *Store) CommentsOf(ctx context.Context, student uuid.UUID, page Page) ([]TakeComment, error) {
+	q := question{where: `true`}
+	q.and(`t.student_id =`, student)
+	q.after(page, `c.written_at`, `c.id`)
+	return allByPos[TakeComment](s.pool.Query(ctx, selectTakeComments+q.text(), q.args...))
 }
 
 // UnreadComments returns what whoever asks has not read yet, the latest first, one
 // page at the most: instructors see the answers of students, students what
 // instructors have pinned to their takes.
-func (s *Store) UnreadComments(ctx context.Context) ([]Unread, error) {
-	return allByPos[Unread](s.pool.Query(ctx, `
-		SELECT c.take_id, t.drill_name, row(s.id, s.name, s.role, s.demo), row(p.id, p.name, p.role, p.demo), c.note, c.text, c.written_at
-		FROM take_comments c JOIN takes t ON t.id = c.take_id JOIN people p ON p.id = c.author_id JOIN people s ON s.id = t.student_id
-		WHERE c.read_at IS NULL AND (p.role = 'student') = $1 ORDER BY c.written_at DESC, c.id LIMIT $2`, scopeOf(ctx).Actor.Teaches(), MaxPage))
+func (s *Store) UnreadComments(ctx context.Context) ([]TakeComment, error) {
+	return allByPos[TakeComment](s.pool.Query(ctx, selectTakeComments+`
+		WHERE c.read_at IS NULL AND (p.role = 'student') = $1 ORDER BY c.written_at DESC, c.id DESC LIMIT $2`, scopeOf(ctx).Actor.Teaches(), MaxPage))
 }
 
 // DeleteComment takes a comment of an author off a take.

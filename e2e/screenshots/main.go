@@ -80,6 +80,8 @@ var views = []view{
 		click("Pull-off pairs"), settle, click("Take out"), settle, item("Printed sheet"), settle, settle,
 	}},
 	{"students", instructor, "/students", nil},
+	{"student", instructor, "/students", []step{chromedp.Click(chromedp.Search(`//h2/a[. = "Ishi Corvane"]`)), settle}},
+	{"studio", instructor, "/studio", nil},
 	{"practice", student, "/practice", nil},
 	{"progress", student, "/practice", []step{click("Progress"), settle}},
 	{"stand", student, "/practice", []step{click("Put on the stand"), settle}},

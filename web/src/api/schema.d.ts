@@ -811,6 +811,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/students/{studentId}/comments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+            };
+            cookie?: never;
+        };
+        /** Comments on the takes of a student */
+        get: operations["listComments"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/comments/unread": {
         parameters: {
             query?: never;
@@ -2020,8 +2039,17 @@ export interface components {
             /** @description Which were not assigned, for they cannot be played */
             misfits: components["schemas"]["Misfit"][];
         };
-        /** @description A comment that was not read yet, with its take */
-        Unread: {
+        TakeCommentPage: {
+            items: components["schemas"]["TakeComment"][];
+            /** @description Where the next page begins; none is left where it is missing */
+            next?: string;
+        };
+        /** @description A comment with its take */
+        TakeComment: {
+            /** Format: uuid */
+            id: string;
+            /** @description By the other side */
+            read: boolean;
             /** Format: uuid */
             takeId: string;
             drillName: string;
@@ -4042,6 +4070,34 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    listComments: {
+        parameters: {
+            query?: {
+                /** @description The page that comes after this; the first one where not given */
+                after?: components["parameters"]["After"];
+                /** @description Items of the page */
+                limit?: components["parameters"]["Limit"];
+            };
+            header?: never;
+            path: {
+                studentId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The latest first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeCommentPage"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
     listUnread: {
         parameters: {
             query?: never;
@@ -4057,7 +4113,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Unread"][];
+                    "application/json": components["schemas"]["TakeComment"][];
                 };
             };
             default: components["responses"]["Problem"];

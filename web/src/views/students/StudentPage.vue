@@ -3,7 +3,14 @@ import { ElButton, ElCheckbox, ElMessage } from 'element-plus'
 import { computed, onMounted, ref } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 
-import { answer, client, type AuditLine, type Group, type Pupil } from '../../api/client'
+import {
+  answer,
+  client,
+  type AuditLine,
+  type Group,
+  type Pupil,
+  type TakeComment,
+} from '../../api/client'
 import { useAttempt } from '../../api/attempt'
 import { usePages } from '../../api/pages'
 import { allGroups, archive, bringPersonBack, remove } from '../../api/people'
@@ -11,6 +18,7 @@ import AuditList from '../../components/AuditList.vue'
 import LadderBar from '../../components/LadderBar.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import SetupDialog from '../../components/SetupDialog.vue'
+import TakeComments from '../../components/TakeComments.vue'
 import TakeList from '../../components/TakeList.vue'
 import TextLine from '../../components/TextLine.vue'
 import { undoable } from '../../components/undo'
@@ -38,6 +46,13 @@ const takes = usePages((after) =>
 const lines = usePages<AuditLine>((after) =>
   answer(client.GET('/audit', { params: { query: { after, studentId: id } } })),
 )
+const comments = usePages<TakeComment>((after) =>
+  answer(
+    client.GET('/students/{studentId}/comments', {
+      params: { path: { studentId: id }, query: { after, limit: 10 } },
+    }),
+  ),
+)
 const member = computed(() => pupil.value?.member)
 const isAway = computed(() => !!member.value?.archivedAt || !!member.value?.removeAt)
 
@@ -59,7 +74,7 @@ onMounted(() =>
   attempt(async () => {
     await load()
     groups.value = await allGroups()
-    await Promise.all([takes.first(), lines.first()])
+    await Promise.all([takes.first(), comments.first(), lines.first()])
   }),
 )
 
@@ -219,6 +234,13 @@ const away = (how: 'archive' | 'remove') =>
         <TakeList :takes="takes.items.value" with-drill />
         <p v-if="takes.more.value">
           <el-button @click="attempt(takes.further)">Earlier takes</el-button>
+        </p>
+      </section>
+      <section v-if="comments.items.value.length" class="sheet stack">
+        <h2>Comments</h2>
+        <TakeComments :comments="comments.items.value" />
+        <p v-if="comments.more.value">
+          <el-button @click="attempt(comments.further)">Earlier</el-button>
         </p>
       </section>
       <section v-if="lines.items.value.length" class="sheet stack">
