@@ -347,4 +347,10 @@ func TestAnEarlierStudioIsTakenOver(t *testing.T) {
 	c.ok(http.MethodGet, "/drills", nil, &drills)
 	require.Len(t, drills.Items, 1)
 	assert.Equal(t, drill, drills.Items[0].Id)
+
+	// An owner who has forgotten the password and comes in by a code has a studio still.
+	code := secret.NewCode()
+	require.NoError(t, old.PutCode(storetest.In(t.Context()), here.Person.Id, store.Code{Finder: code.Finder, Rest: "hash"}))
+	c.ok(http.MethodGet, "/house", nil, &h)
+	assert.True(t, h.Begun)
 }

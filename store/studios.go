@@ -170,9 +170,9 @@ func oldStudio(ctx context.Context, tx pgx.Tx) (uuid.UUID, error) {
 		ORDER BY made_at LIMIT 1 FOR UPDATE`))
 }
 
-// NeedsOwner reports whether nobody can sign in to any studio yet.
+// NeedsOwner reports whether nobody has come in to any studio yet.
 func (s *Store) NeedsOwner(ctx context.Context) (bool, error) {
-	return value[bool](s.pool.Query(AsHouse(ctx), `SELECT NOT EXISTS (SELECT FROM passwords)`))
+	return value[bool](s.pool.Query(AsHouse(ctx), `SELECT NOT EXISTS (SELECT FROM people WHERE joined_at IS NOT NULL)`))
 }
 
 // A Mail is a letter to somebody of a studio.

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 
 import { useAttempt } from '../api/attempt'
 import { answer, client, type Assignment, type Gate } from '../api/client'
+import GateFields from '../views/bench/GateFields.vue'
 import NumberLine from '../views/bench/NumberLine.vue'
 import ProblemNote from './ProblemNote.vue'
 import TextLine from './TextLine.vue'
@@ -19,18 +20,6 @@ const ownGate = ref(from.value.ownGate)
 const gate = ref<Gate>({ ...from.value.gate })
 const reason = ref('')
 const { problem, attempt } = useAttempt()
-const gates: { key: keyof Gate; name: string; step: number; min: number; max: number }[] = [
-  { key: 'rightPercent', name: 'Right notes, at least %', step: 1, min: 50, max: 100 },
-  {
-    key: 'spreadPercent',
-    name: 'Timing spread, at most % of the interval',
-    step: 0.5,
-    min: 0.5,
-    max: 50,
-  },
-  { key: 'levelSpreadDb', name: 'Level spread, at most dB', step: 0.5, min: 0.5, max: 20 },
-  { key: 'passesInARow', name: 'Clean passes in a row', step: 1, min: 1, max: 20 },
-]
 const title = computed(() => `Rung of ${from.value.student.name}`)
 const path = computed(() => ({ assignmentId: from.value.id }))
 
@@ -77,18 +66,7 @@ const showNow = () =>
       <NumberLine v-model="bpm" name="Tempo, bpm" :min="20" :max="320" />
       <NumberLine v-model="notesPerBeat" name="Notes per beat" :min="1" :max="8" />
       <el-checkbox v-model="ownGate" label="A gate of their own, in place of the drill’s" />
-      <template v-if="ownGate">
-        <NumberLine
-          v-for="g in gates"
-          :key="g.key"
-          :model-value="gate[g.key]"
-          :name="g.name"
-          :min="g.min"
-          :max="g.max"
-          :step="g.step"
-          @update:model-value="(v) => (gate[g.key] = v)"
-        />
-      </template>
+      <GateFields v-if="ownGate" v-model="gate" />
       <TextLine
         v-model="reason"
         name="Reason"

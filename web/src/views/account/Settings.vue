@@ -4,6 +4,7 @@ import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { useAttempt } from '../../api/attempt'
+import NewPassword from '../../components/NewPassword.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import SetupDialog from '../../components/SetupDialog.vue'
 import TextLine from '../../components/TextLine.vue'
@@ -76,13 +77,7 @@ const out = (everywhere: boolean) =>
             type="password"
             autocomplete="current-password"
           />
-          <TextLine
-            v-model="password"
-            name="New password"
-            type="password"
-            hint="Eight characters or more; a few words in a row are easy to remember and hard to guess"
-            autocomplete="new-password"
-          />
+          <NewPassword v-model="password" name="New password" />
           <div><el-button type="primary" native-type="submit">Save</el-button></div>
         </form>
       </section>

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { Ladder, Rung } from '../../api/client'
 import { ladderRules } from './choices'
 import ChoiceLine from './ChoiceLine.vue'
+import GateFields from './GateFields.vue'
 import ListLine from './ListLine.vue'
 import NumberLine from './NumberLine.vue'
 import { readRungs, writeRungs } from './rungs'
@@ -31,13 +32,11 @@ const fields: Field[] = [
   { key: 'targetBpm', name: 'Target, bpm', max: 320, of: ['steps', 'percent', 'both'] },
   { key: 'doublings', name: 'Notes per beat doubled, times', max: 3, of: ['doubling', 'both'] },
 ]
-const gates: { key: keyof Ladder['gate']; name: string; step: number; max: number }[] = [
-  { key: 'rightPercent', name: 'Right notes, at least %', step: 1, max: 100 },
-  { key: 'spreadPercent', name: 'Timing spread, at most % of the interval', step: 0.5, max: 50 },
-  { key: 'levelSpreadDb', name: 'Level spread, at most dB', step: 0.5, max: 20 },
-  { key: 'passesInARow', name: 'Clean passes in a row', step: 1, max: 20 },
-]
 const rule = computed(() => ladder.value.rule ?? 'steps')
+const gate = computed({
+  get: () => ladder.value.gate,
+  set: (to) => (ladder.value = { ...ladder.value, gate: to }),
+})
 const shown = computed(() => fields.filter((f) => f.of.includes(rule.value)))
 const list = computed(() => writeRungs(ladder.value.list ?? []))
 
@@ -61,9 +60,6 @@ function setList(text: string) {
 }
 function set(key: Field['key'], v: number) {
   ladder.value = { ...ladder.value, [key]: v }
-}
-function setGate(key: keyof Ladder['gate'], v: number) {
-  ladder.value = { ...ladder.value, gate: { ...ladder.value.gate, [key]: v } }
 }
 </script>
 
@@ -98,17 +94,7 @@ function setGate(key: keyof Ladder['gate'], v: number) {
   </fieldset>
   <fieldset>
     <legend>Gate: what lets the student climb</legend>
-    <NumberLine
-      v-for="g in gates"
-      :key="g.key"
-      :model-value="ladder.gate[g.key]"
-      :name="g.name"
-      :min="0"
-      :max="g.max"
-      :step="g.step"
-      :fault="faults[`ladder.gate.${g.key}`]"
-      @update:model-value="(v) => setGate(g.key, v)"
-    />
+    <GateFields v-model="gate" :faults="faults" />
   </fieldset>
 </template>
 

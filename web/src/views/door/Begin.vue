@@ -6,6 +6,7 @@ import { useRouter } from 'vue-router'
 import { answer, client } from '../../api/client'
 import { useAttempt } from '../../api/attempt'
 import DoorFrame from '../../components/DoorFrame.vue'
+import NewPassword from '../../components/NewPassword.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import TextLine from '../../components/TextLine.vue'
 import { begin, homeOf } from '../../session'
@@ -47,13 +48,7 @@ const go = () => attempt(async () => router.replace(homeOf(await begin(b.value))
         autocomplete="name"
       />
       <TextLine v-model="b.signIn" name="Name you sign in with" autocomplete="username" />
-      <TextLine
-        v-model="b.password"
-        name="Password"
-        type="password"
-        hint="Eight characters or more; a few words in a row are easy to remember and hard to guess"
-        autocomplete="new-password"
-      />
+      <NewPassword v-model="b.password" />
       <TextLine
         v-model="b.email"
         name="E-mail (may be left out)"

@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 
 import { useAttempt } from '../../api/attempt'
 import DoorFrame from '../../components/DoorFrame.vue'
+import NewPassword from '../../components/NewPassword.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import TextLine from '../../components/TextLine.vue'
 import { chooseAccount, comeIn, here, homeOf } from '../../session'
@@ -56,13 +57,7 @@ const choose = () =>
       <form class="sheet stack" @submit.prevent="choose">
         <h2>By a name and a password of my own</h2>
         <TextLine v-model="signIn" name="Name to sign in with" autocomplete="username" />
-        <TextLine
-          v-model="password"
-          name="Password"
-          type="password"
-          hint="Eight characters or more; a few words in a row are easy to remember and hard to guess"
-          autocomplete="new-password"
-        />
+        <NewPassword v-model="password" />
         <div>
           <el-button type="primary" native-type="submit">Choose these</el-button>
         </div>

@@ -5,8 +5,8 @@ import { useRouter } from 'vue-router'
 
 import { useAttempt } from '../../api/attempt'
 import DoorFrame from '../../components/DoorFrame.vue'
+import NewPassword from '../../components/NewPassword.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
-import TextLine from '../../components/TextLine.vue'
 import { homeOf, resetPassword } from '../../session'
 import { secretOfAddress } from './secret'
 
@@ -24,13 +24,7 @@ const go = () =>
       <RouterLink to="/forgotten">Ask for a new link</RouterLink>
     </ProblemNote>
     <form class="stack" @submit.prevent="go">
-      <TextLine
-        v-model="password"
-        name="New password"
-        type="password"
-        hint="Eight characters or more; a few words in a row are easy to remember and hard to guess"
-        autocomplete="new-password"
-      />
+      <NewPassword v-model="password" name="New password" />
       <div>
         <el-button type="primary" size="large" native-type="submit">Set it and come in</el-button>
       </div>

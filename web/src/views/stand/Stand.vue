@@ -120,9 +120,10 @@ async function go() {
   })
 }
 
-/** Lets the simulated player play. */
+/** Lets the simulated player play. What it has played is shown at the top. */
 function tryOut() {
   take.value = undefined
+  window.scrollTo({ top: 0 })
   const seed = Math.floor(Math.random() * 2 ** 31)
   const path = { assignmentId: id, takeId: newId() }
   return attempt('The simulated player plays', () =>
@@ -326,8 +327,13 @@ const goText = computed(() => {
         <summary>Try it out with the simulated player</summary>
         <div class="stack try">
           <p class="quiet">
-            It plays this drill with faults of your choice, and shows what would be measured. A
-            try-out counts for nothing: it moves no rung and stands in no record.
+            It plays this drill with faults of your choice, and shows what would be measured.
+            <template v-if="stand.assignment.student.demo"
+              >In this demo it plays for an invented student, so that it counts.</template
+            >
+            <template v-else
+              >A try-out counts for nothing: it moves no rung and stands in no record.</template
+            >
           </p>
           <PlayerForm v-model="player" />
           <div>

@@ -165,24 +165,40 @@ const away = (how: 'archive' | 'remove') =>
         <el-button v-if="!member.removeAt" @click="away('remove')">Remove</el-button>
       </section>
       <div class="parts">
-        <section class="sheet stack">
-          <h2>Drills</h2>
-          <p v-if="!pupil.assignments.length" class="quiet">
-            None yet. Assign one from the <RouterLink to="/drills">drills</RouterLink>.
-          </p>
-          <article v-for="a in pupil.assignments" :key="a.id">
-            <div class="row">
-              <RouterLink class="grow" :to="`/progress/${a.id}`">{{ a.drillName }}</RouterLink>
-              <b class="figures">{{ rungShort(a.rung, a.climb.mixed) }}</b>
-            </div>
-            <LadderBar :climb="a.climb" :rung="a.rung" />
-            <p class="small quiet">
-              {{ count(a.takes, 'take')
-              }}<template v-if="a.lastTakeAt">, last {{ dayOf(a.lastTakeAt) }}</template
-              ><template v-if="a.last">. {{ a.last.reason }}</template>
+        <div class="stack">
+          <section class="sheet stack">
+            <h2>Drills</h2>
+            <p v-if="!pupil.assignments.length" class="quiet">
+              None yet. Assign one from the <RouterLink to="/drills">drills</RouterLink>.
             </p>
-          </article>
-        </section>
+            <article v-for="a in pupil.assignments" :key="a.id">
+              <div class="row">
+                <RouterLink class="grow" :to="`/progress/${a.id}`">{{ a.drillName }}</RouterLink>
+                <b class="figures">{{ rungShort(a.rung, a.climb.mixed) }}</b>
+              </div>
+              <LadderBar :climb="a.climb" :rung="a.rung" />
+              <p class="small quiet">
+                {{ count(a.takes, 'take')
+                }}<template v-if="a.lastTakeAt">, last {{ dayOf(a.lastTakeAt) }}</template
+                ><template v-if="a.last">. {{ a.last.reason }}</template>
+              </p>
+            </article>
+          </section>
+          <section v-if="comments.items.value.length" class="sheet stack">
+            <h2>Comments</h2>
+            <TakeComments :comments="comments.items.value" />
+            <p v-if="comments.more.value">
+              <el-button @click="attempt(comments.further)">Earlier</el-button>
+            </p>
+          </section>
+          <section v-if="lines.items.value.length" class="sheet stack">
+            <h2>What instructors did</h2>
+            <AuditList :lines="lines.items.value" />
+            <p v-if="lines.more.value">
+              <el-button @click="attempt(lines.further)">Earlier</el-button>
+            </p>
+          </section>
+        </div>
         <form class="sheet stack" @submit.prevent="save">
           <h2>About</h2>
           <TextLine v-model="form.name" name="Name" :max="100" />
@@ -234,20 +250,6 @@ const away = (how: 'archive' | 'remove') =>
         <TakeList :takes="takes.items.value" with-drill />
         <p v-if="takes.more.value">
           <el-button @click="attempt(takes.further)">Earlier takes</el-button>
-        </p>
-      </section>
-      <section v-if="comments.items.value.length" class="sheet stack">
-        <h2>Comments</h2>
-        <TakeComments :comments="comments.items.value" />
-        <p v-if="comments.more.value">
-          <el-button @click="attempt(comments.further)">Earlier</el-button>
-        </p>
-      </section>
-      <section v-if="lines.items.value.length" class="sheet stack">
-        <h2>What instructors did</h2>
-        <AuditList :lines="lines.items.value" />
-        <p v-if="lines.more.value">
-          <el-button @click="attempt(lines.further)">Earlier</el-button>
         </p>
       </section>
       <SetupDialog v-if="setup" :person="member.person" @close="setup = false" />
