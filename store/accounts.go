@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"errors"
 
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
@@ -183,17 +184,29 @@ func (s *Store) AccountOfReset(ctx context.Context, hash []byte) (Account, error
 	return a, used(err)
 }
 
-// MailToSend returns a letter that was not sent yet, or [ErrNotFound].
-func (s *Store) MailToSend(ctx context.Context, id uuid.UUID) (Mail, error) {
-	return one[Mail](s.pool.Query(AsHouse(ctx), `SELECT id, recipient, subject, text, made_at, sent_at, failure FROM mails WHERE id = $1 AND sent_at IS NULL`, id))
-}
-
-// MailSent notes that a letter was sent, and forgets what was in it, or why it was
-// not.
-func (s *Store) MailSent(ctx context.Context, id uuid.UUID, failure string) error {
-	_, err := s.pool.Exec(AsHouse(ctx), `
-		UPDATE mails SET failure = nullif($2, ''), sent_at = CASE WHEN $2 = '' THEN now() END, text = CASE WHEN $2 = '' THEN '' ELSE text END WHERE id = $1`, id, failure)
-	return err
+// SendMail lets a letter be sent that was not yet, by one at a time; another who tries
+// meanwhile has nothing to do. Once sent, what was in it is forgotten; why it was not
+// stands beside it, and is returned.
+func (s *Store) SendMail(ctx context.Context, id uuid.UUID, send func(Mail) error) error {
+	ctx = AsHouse(ctx)
+	var fault error
+	err := s.in(ctx, func(tx pgx.Tx) error {
+		m, err := one[Mail](tx.Query(ctx, `
+			SELECT id, recipient, subject, text, made_at, sent_at, failure FROM mails WHERE id = $1 AND sent_at IS NULL FOR UPDATE SKIP LOCKED`, id))
+		if errors.Is(err, ErrNotFound) {
+			return nil
+		}
+		if err != nil {
+			return err
+		}
+		if fault = send(m); fault != nil {
+			_, err = tx.Exec(ctx, `UPDATE mails SET failure = $2 WHERE id = $1`, id, fault.Error())
+			return err
+		}
+		_, err = tx.Exec(ctx, `UPDATE mails SET failure = NULL, sent_at = now(), text = '' WHERE id = $1`, id)
+		return err
+	})
+	return errors.Join(fault, err)
 }
 
 // OwnerOf returns the account of a studio's owner; its handle may be left out where

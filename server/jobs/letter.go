@@ -2,7 +2,6 @@ package jobs
 
 import (
 	"context"
-	"errors"
 	"fmt"
 
 	"github.com/google/uuid"
@@ -37,17 +36,15 @@ type letterWorker struct {
 	post  Post
 }
 
-// Work sends a letter, once; why it could not be sent stands beside it.
+// Work sends a letter, once.
 func (w *letterWorker) Work(ctx context.Context, job *river.Job[letter]) error {
-	m, err := w.store.MailToSend(ctx, job.Args.MailID)
-	if errors.Is(err, store.ErrNotFound) || err == nil && w.post == nil {
+	if w.post == nil {
 		return nil
 	}
-	if err != nil {
-		return err
-	}
-	if err := w.post.Send(ctx, m.Recipient, m.Subject, m.Text); err != nil {
-		return errors.Join(fmt.Errorf("a letter cannot be sent: %w", err), w.store.MailSent(ctx, m.ID, err.Error()))
-	}
-	return w.store.MailSent(ctx, m.ID, "")
+	return w.store.SendMail(ctx, job.Args.MailID, func(m store.Mail) error {
+		if err := w.post.Send(ctx, m.Recipient, m.Subject, m.Text); err != nil {
+			return fmt.Errorf("a letter cannot be sent: %w", err)
+		}
+		return nil
+	})
 }

@@ -54,7 +54,7 @@ button {
   background: none;
   color: var(--ink-2);
   font: inherit;
-  font-size: 13px;
+  font-size: calc(13px * var(--scale, 1));
   line-height: 1;
   cursor: pointer;
 }
@@ -68,7 +68,7 @@ button:hover {
   gap: 6px;
 }
 .value b {
-  font-size: 30px;
+  font-size: calc(30px * var(--scale, 1));
   line-height: 1.2;
 }
 </style>

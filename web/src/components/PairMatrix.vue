@@ -85,7 +85,7 @@ td.none {
   line-height: 1.2;
 }
 .step b {
-  font-size: 22px;
+  font-size: calc(22px * var(--scale, 1));
 }
 .step span {
   color: var(--ink-2);

@@ -149,7 +149,7 @@ function take() {
   border-radius: 4px;
   background: var(--sheet);
   color: var(--ink);
-  font-size: 13px;
+  font-size: calc(13px * var(--scale, 1));
   margin-left: 3px;
   padding: 1px 2px;
 }
@@ -167,6 +167,6 @@ textarea {
   color: var(--ink);
   padding: var(--s2);
   font-family: ui-monospace, 'DejaVu Sans Mono', monospace;
-  font-size: 13px;
+  font-size: calc(13px * var(--scale, 1));
 }
 </style>

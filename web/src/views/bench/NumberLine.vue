@@ -135,7 +135,7 @@ function typed(event: Event) {
   padding: 3px 0;
   background: none;
   color: var(--ink);
-  font-size: 15px;
+  font-size: calc(15px * var(--scale, 1));
   font-weight: 600;
   text-align: center;
 }
@@ -145,7 +145,7 @@ function typed(event: Event) {
   padding: 0;
   background: var(--sheet-2);
   color: var(--ink-2);
-  font-size: 16px;
+  font-size: calc(16px * var(--scale, 1));
   cursor: pointer;
 }
 .number button:hover {

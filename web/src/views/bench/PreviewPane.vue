@@ -211,7 +211,7 @@ const chordText = computed(() =>
   flex-wrap: wrap;
   gap: 0 var(--s5);
   align-items: baseline;
-  font-size: 15px;
+  font-size: calc(15px * var(--scale, 1));
 }
 .facts b {
   font-size: var(--t-lead);

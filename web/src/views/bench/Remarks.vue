@@ -60,7 +60,7 @@ li {
   gap: var(--s1) var(--s2);
   padding: 5px 0 5px 10px;
   border-left: 3px solid var(--line-2);
-  font-size: 15px;
+  font-size: calc(15px * var(--scale, 1));
 }
 li.care {
   border-left: 6px solid var(--ink);

@@ -131,7 +131,7 @@ dt {
 }
 dd {
   margin: 0;
-  font-size: 15px;
+  font-size: calc(15px * var(--scale, 1));
 }
 .tag {
   display: inline-block;

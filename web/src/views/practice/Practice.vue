@@ -88,7 +88,7 @@ onMounted(() =>
   padding-left: var(--s3);
 }
 .tempo b {
-  font-size: 44px;
+  font-size: calc(44px * var(--scale, 1));
   line-height: 1;
 }
 </style>

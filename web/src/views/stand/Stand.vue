@@ -396,7 +396,7 @@ const goText = computed(() => {
 .play {
   height: 64px;
   padding: 0 36px;
-  font-size: 24px;
+  font-size: calc(24px * var(--scale, 1));
 }
 .count {
   font-size: clamp(40px, 7vw, 96px);

@@ -90,7 +90,7 @@ dd {
   font-size: var(--t-lead);
 }
 dd b {
-  font-size: 38px;
+  font-size: calc(38px * var(--scale, 1));
   line-height: 1.1;
 }
 </style>
