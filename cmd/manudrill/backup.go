@@ -76,8 +76,7 @@ func restore(ctx context.Context, url, file string, replace bool) error {
 	if studios > 0 && !replace {
 		return errors.New("there is a studio here already; back up what is here, then add --replace to put what is in the file in its place")
 	}
-	err = postgres(ctx, "pg_restore", "--single-transaction", "--exit-on-error", "--clean", "--if-exists", "--no-owner", "--no-privileges", "--dbname="+url, file)
-	if err != nil {
+	if err := putInPlace(ctx, url, file); err != nil {
 		return fmt.Errorf("nothing was changed: %w", err)
 	}
 	s, err = store.Open(ctx, url)
@@ -86,6 +85,26 @@ func restore(ctx context.Context, url, file string, replace bool) error {
 	}
 	s.Close()
 	return nil
+}
+
+// putInPlace puts what is in a backup in place of all tables there are, those too
+// that the backup of an older Manudrill does not know, in one transaction.
+func putInPlace(ctx context.Context, url, file string) error {
+	script, err := os.CreateTemp("", "manudrill-restore-")
+	if err != nil {
+		return err
+	}
+	defer os.Remove(script.Name())
+	if err := script.Close(); err != nil {
+		return err
+	}
+	// First all of it into a script: what breaks off on the way must not be taken for
+	// the whole.
+	if err := postgres(ctx, "pg_restore", "--exit-on-error", "--no-owner", "--no-privileges", "--file="+script.Name(), file); err != nil {
+		return err
+	}
+	return postgres(ctx, "psql", "--quiet", "--no-psqlrc", "--single-transaction", "--set=ON_ERROR_STOP=1", "--output=/dev/null", "--dbname="+url,
+		"--command=DROP SCHEMA public CASCADE", "--command=CREATE SCHEMA public", "--file="+script.Name())
 }
 
 func rollbackCommand() *cobra.Command {
