@@ -253,6 +253,7 @@ func TestAllVariationsMakeABlock(t *testing.T) {
 	p.see("24 notes a pass")
 	p.press("All variations")
 	p.see("24 drills, 6 min")
+	p.until("the dialog stands still", `document.getAnimations().every(a => a.playState !== 'running')`)
 	p.press("Save as one block")
 	p.see("One finger per fret: all finger orders", "24 drills, 6 min", "One finger per fret, 4-3-2-1")
 	p.until("every drill is on its tab", `document.querySelectorAll('.tab').length === 24`)
