@@ -189,21 +189,21 @@ func (s *Server) GiveCode(ctx context.Context, r api.GiveCodeRequestObject) (api
 	if r.PersonId == here(ctx).ID {
 		return nil, errOwnCode
 	}
-	code, err := s.putCode(ctx, r.PersonId)
+	code, err := PutCode(ctx, s.store, s.keeper, r.PersonId)
 	s.hasGone(r.PersonId)
 	return api.GiveCode201JSONResponse{Code: code.String()}, err
 }
 
-// putCode makes a code that nobody has: one in some thousand is found by the same
-// characters as another's, and made anew.
-func (s *Server) putCode(ctx context.Context, person uuid.UUID) (code secret.Code, err error) {
+// PutCode gives somebody a code that nobody has: one in some thousand is found by
+// the same characters as another's, and made anew.
+func PutCode(ctx context.Context, s *store.Store, keeper *secret.Keeper, person uuid.UUID) (code secret.Code, err error) {
 	for range 5 {
 		code = secret.NewCode()
-		rest, err := s.keeper.Hash(ctx, code.Rest)
+		rest, err := keeper.Hash(ctx, code.Rest)
 		if err != nil {
 			return code, err
 		}
-		err = s.store.PutCode(ctx, person, store.Code{Finder: code.Finder, Rest: rest})
+		err = s.PutCode(ctx, person, store.Code{Finder: code.Finder, Rest: rest})
 		if !errors.Is(err, store.ErrNameTaken) {
 			return code, err
 		}

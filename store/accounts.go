@@ -54,20 +54,26 @@ func (s *Store) SetPassword(ctx context.Context, person uuid.UUID, signIn, hash 
 		if err := touch(ctx, tx, `UPDATE people SET sign_in = $2, joined_at = coalesce(joined_at, now()) WHERE id = $1 AND archived_at IS NULL AND remove_at IS NULL`, person, signIn); err != nil {
 			return nameTaken(err)
 		}
-		for _, statement := range []string{
-			`DELETE FROM codes WHERE person_id = $1`,
-			`DELETE FROM resets WHERE person_id = $1`,
-		} {
-			if _, err := tx.Exec(ctx, statement, person); err != nil {
-				return err
-			}
-		}
-		if err := endSessions(ctx, tx, person); err != nil {
+		if err := shutOut(ctx, tx, person); err != nil {
 			return err
 		}
-		_, err := tx.Exec(ctx, `INSERT INTO passwords (person_id, hash) VALUES ($1, $2) ON CONFLICT (person_id) DO UPDATE SET hash = excluded.hash, set_at = now()`, person, hash)
+		_, err := tx.Exec(ctx, `INSERT INTO passwords (person_id, hash) VALUES ($1, $2)`, person, hash)
 		return err
 	})
+}
+
+// shutOut ends all by which somebody comes in, before they are given another way.
+func shutOut(ctx context.Context, tx pgx.Tx, person uuid.UUID) error {
+	for _, statement := range []string{
+		`DELETE FROM passwords WHERE person_id = $1`,
+		`DELETE FROM codes WHERE person_id = $1`,
+		`DELETE FROM resets WHERE person_id = $1`,
+	} {
+		if _, err := tx.Exec(ctx, statement, person); err != nil {
+			return err
+		}
+	}
+	return endSessions(ctx, tx, person)
 }
 
 // codeLasts is how long a code waits to be used, as PostgreSQL writes it. Once it
@@ -94,21 +100,10 @@ func (s *Store) PutCode(ctx context.Context, person uuid.UUID, c Code) error {
 		if err != nil {
 			return err
 		}
-		for _, statement := range []string{
-			`DELETE FROM passwords WHERE person_id = $1`,
-			`DELETE FROM resets WHERE person_id = $1`,
-		} {
-			if _, err := tx.Exec(ctx, statement, person); err != nil {
-				return err
-			}
-		}
-		if err := endSessions(ctx, tx, person); err != nil {
+		if err := shutOut(ctx, tx, person); err != nil {
 			return err
 		}
-		_, err = tx.Exec(ctx, `
-			INSERT INTO codes (person_id, finder, rest, expires_at) VALUES ($1, $2, $3, now() + $4::interval)
-			ON CONFLICT (person_id) DO UPDATE SET finder = excluded.finder, rest = excluded.rest, made_at = now(), expires_at = excluded.expires_at`,
-			person, c.Finder, c.Rest, codeLasts)
+		_, err = tx.Exec(ctx, `INSERT INTO codes (person_id, finder, rest, expires_at) VALUES ($1, $2, $3, now() + $4::interval)`, person, c.Finder, c.Rest, codeLasts)
 		if err != nil {
 			return nameTaken(err)
 		}
@@ -145,10 +140,6 @@ func (s *Store) CameIn(ctx context.Context, person uuid.UUID) error {
 	})
 }
 
-// resetLasts is how long a link to set another password can be used, as PostgreSQL
-// writes it.
-const resetLasts = "1 hour"
-
 // DemoPeople returns a page's size of the invented people, instructors first, then
 // by name, after somebody where given.
 func (s *Store) DemoPeople(ctx context.Context, after *uuid.UUID) ([]Person, error) {
@@ -159,8 +150,16 @@ func (s *Store) DemoPeople(ctx context.Context, after *uuid.UUID) ([]Person, err
 		ORDER BY role = 'student', name, id LIMIT $2`, after, MaxPage))
 }
 
+// resetLasts is how long a link to set another password can be used, and
+// lettersLast how long letters are kept, as PostgreSQL writes it.
+const (
+	resetLasts  = "1 hour"
+	lettersLast = "30 days"
+)
+
 // AddReset writes a letter to somebody with a link to set another password, whose
-// token is kept as its SHA-256, and does what is given in the same transaction.
+// token is kept as its SHA-256, and does what is given in the same transaction. It
+// takes the place of letters to them that were not sent: their links are void.
 func (s *Store) AddReset(ctx context.Context, a Account, hash []byte, m Mail, also func(pgx.Tx) error) error {
 	ctx = AsHouse(ctx)
 	return s.in(ctx, func(tx pgx.Tx) error {
@@ -168,6 +167,11 @@ func (s *Store) AddReset(ctx context.Context, a Account, hash []byte, m Mail, al
 			return err
 		}
 		if _, err := tx.Exec(ctx, `INSERT INTO resets (token, person_id, expires_at) VALUES ($1, $2, now() + $3::interval)`, hash, a.ID, resetLasts); err != nil {
+			return err
+		}
+		if _, err := tx.Exec(ctx, `
+			DELETE FROM mails WHERE studio_id = $1 AND (recipient = $2 AND sent_at IS NULL OR made_at < now() - $3::interval)`,
+			a.StudioID, m.Recipient, lettersLast); err != nil {
 			return err
 		}
 		if _, err := tx.Exec(ctx, `INSERT INTO mails (id, studio_id, recipient, subject, text) VALUES ($1, $2, $3, $4, $5)`,

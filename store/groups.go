@@ -53,7 +53,10 @@ func (s *Store) PutGroup(ctx context.Context, g Group) error {
 			if _, err := tx.Exec(ctx, `UPDATE groups SET name = $2, revision = revision + 1 WHERE id = $1`, g.ID, g.Name); err != nil {
 				return err
 			}
-			if _, err := tx.Exec(ctx, `DELETE FROM group_members WHERE group_id = $1`, g.ID); err != nil {
+			// Who is not here is on no list, and in the group again once brought back.
+			if _, err := tx.Exec(ctx, `
+				DELETE FROM group_members USING people p
+				WHERE group_id = $1 AND p.id = person_id AND p.archived_at IS NULL AND p.remove_at IS NULL`, g.ID); err != nil {
 				return err
 			}
 		}

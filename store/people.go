@@ -214,14 +214,17 @@ func (s *Store) TakenOut(ctx context.Context, p Person) error {
 	})
 }
 
-// BringBack brings somebody back who was archived or is to be removed.
+// BringBack brings somebody back who was archived or is to be removed, as long as
+// the waiting time is not over: from then on they are being forgotten.
 func (s *Store) BringBack(ctx context.Context, id uuid.UUID) error {
 	return s.in(ctx, func(tx pgx.Tx) error {
 		p, err := holdPerson(ctx, tx, id)
 		if err != nil {
 			return err
 		}
-		if _, err := tx.Exec(ctx, `UPDATE people SET archived_at = NULL, remove_at = NULL, revision = revision + 1 WHERE id = $1`, id); err != nil {
+		if err := touch(ctx, tx, `
+			UPDATE people SET archived_at = NULL, remove_at = NULL, revision = revision + 1
+			WHERE id = $1 AND (remove_at IS NULL OR remove_at > now())`, id); err != nil {
 			return err
 		}
 		return write(ctx, tx, Line{Did: "brought back", Student: studentID(p.Person), About: p.Name})

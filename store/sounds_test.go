@@ -277,9 +277,18 @@ func forgets(t *testing.T, from *store.Store) {
 	require.NoError(t, from.BringBack(h.ctx, h.student.ID))
 	require.NoError(t, from.Remove(h.ctx, h.student.ID))
 
-	_, err = s.Pool().Exec(store.AsHouse(t.Context()), `UPDATE people SET remove_at = now() - interval '1 second' WHERE id = $1`, h.student.ID)
-	require.NoError(t, err)
+	over := func(ago string) {
+		t.Helper()
+		_, err := s.Pool().Exec(store.AsHouse(t.Context()), `UPDATE people SET remove_at = now() - $2::interval WHERE id = $1`, h.student.ID, ago)
+		require.NoError(t, err)
+	}
+	over("1 second")
+	assert.ErrorIs(t, from.BringBack(h.ctx, h.student.ID), store.ErrNotFound, "they are being forgotten: who came back now would have lost takes")
 	n, err := from.ForgetRemoved(t.Context())
+	require.NoError(t, err)
+	assert.Zero(t, n, "whoever was brought back in the last moment is through first")
+	over("1 hour")
+	n, err = from.ForgetRemoved(t.Context())
 	require.NoError(t, err)
 	assert.Equal(t, 1, n)
 	assert.Zero(t, of(h.student.ID))
@@ -325,4 +334,21 @@ func (h house) played(t *testing.T, to *store.Store, assignment uuid.UUID, bpm f
 	_, err = s.Pool().Exec(h.ctx, `UPDATE takes SET handed_in_at = now() - make_interval(days => $2) WHERE id = $1`, id, daysAgo)
 	require.NoError(t, err)
 	return id
+}
+
+// A student who is away stays in their group, whatever is changed in it meanwhile.
+func TestAGroupKeepsWhoIsAway(t *testing.T) {
+	h := newHouse(t)
+	g := store.Group{ID: uuid.New(), Name: "Evening", Students: []uuid.UUID{h.student.ID, h.other.ID}}
+	require.NoError(t, s.PutGroup(h.ctx, g))
+	require.NoError(t, s.Archive(h.ctx, h.student.ID))
+	g.Revision, g.Students = 1, nil
+	require.NoError(t, s.PutGroup(h.ctx, g))
+	require.NoError(t, s.BringBack(h.ctx, h.student.ID))
+	m, err := s.Member(h.ctx, h.student.ID)
+	require.NoError(t, err)
+	assert.Contains(t, m.Groups, g.ID)
+	m, err = s.Member(h.ctx, h.other.ID)
+	require.NoError(t, err)
+	assert.NotContains(t, m.Groups, g.ID)
 }

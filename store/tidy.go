@@ -81,11 +81,16 @@ func forgetSound(ctx context.Context, tx pgx.Tx, take uuid.UUID) (inBucket bool,
 	return inBucket, err
 }
 
+// lastMoment is how long after the waiting time nothing is deleted yet: whoever was
+// brought back in its last moment is back by then, as PostgreSQL writes it. No
+// transaction lasts as long.
+const lastMoment = "2 minutes"
+
 // ForgetRemoved deletes everything about those whose waiting time is over, and
 // returns how many were forgotten.
 func (s *Store) ForgetRemoved(ctx context.Context) (forgotten int, err error) {
 	ctx = AsHouse(ctx)
-	people, err := everyID(s.pool.Query(ctx, `SELECT id FROM people WHERE remove_at <= now() ORDER BY remove_at LIMIT $1`, tidyAtOnce))
+	people, err := everyID(s.pool.Query(ctx, `SELECT id FROM people WHERE remove_at <= now() - $2::interval ORDER BY remove_at LIMIT $1`, tidyAtOnce, lastMoment))
 	if err != nil {
 		return 0, err
 	}

@@ -6,6 +6,7 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"manudrill/server"
 	"manudrill/server/secret"
 	"manudrill/store"
 )
@@ -56,13 +57,8 @@ func letOwnerIn(ctx context.Context, cmd *cobra.Command, s *store.Store, studio 
 	if err != nil {
 		return err
 	}
-	code := secret.NewCode()
-	rest, err := keeper.Hash(ctx, code.Rest)
+	code, err := server.PutCode(store.Within(ctx, store.Scope{Studio: owner.StudioID}), s, keeper, owner.ID)
 	if err != nil {
-		return err
-	}
-	within := store.Within(ctx, store.Scope{Studio: owner.StudioID})
-	if err := s.PutCode(within, owner.ID, store.Code{Finder: code.Finder, Rest: rest}); err != nil {
 		return err
 	}
 	fmt.Fprintf(cmd.OutOrStdout(), "%s of %s comes in by this code, at the door or as /join#code, and chooses another password:\n%s\n", owner.Name, owner.Studio, code)

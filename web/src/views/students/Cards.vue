@@ -43,7 +43,8 @@ const print = () => window.print()
       <template v-else>
         <p>
           {{ count(cards.length, 'card') }}. Print now: the codes are told this once. Whoever has a
-          card can come in by it until they choose a password or you make another card.
+          card can come in by it until they choose a password or you make another card. One that
+          nobody uses lapses after 60 days.
         </p>
         <div class="row">
           <el-button type="primary" @click="print">Print</el-button>
