@@ -95,10 +95,21 @@ func (t Take) Last() int {
 // starts. Ticks are the times of sounds besides that are no notes.
 func Compare(chart drill.Chart, heard []listen.Note, ticks ...float64) Take {
 	asked := max(1, chart.Passes)
+	best, pairs, off := laid(chart, asked, heard)
+	if loud := withoutFaint(best, pairs); len(loud) < len(heard) {
+		heard = loud
+		best, pairs, off = laid(chart, asked, heard)
+	}
+	t := Take{Chart: chart, Passes: asked, TuningCents: 100 * off, Ticks: slices.Clip(ticks)}
+	t.fill(best, pairs)
+	t.findCountIn()
+	t.findFalseStart()
+	return t
+}
+
+// laid lays what was heard against a chart, at the tuning at which most of it fits.
+func laid(chart drill.Chart, asked int, heard []listen.Note) (best *aligner, pairs []pair, off float64) {
 	notes := unrolled(chart, max(asked, passesIn(chart, heard)))
-	var best *aligner
-	var pairs []pair
-	off := 0.0
 	for _, maybe := range detuned(heard) {
 		a := &aligner{
 			notes: notes, heard: heard, spb: 60 / chart.BPM, asked: asked * len(chart.Notes),
@@ -113,11 +124,7 @@ func Compare(chart drill.Chart, heard []listen.Note, ticks ...float64) Take {
 		best.spb = held
 		pairs = best.align()
 	}
-	t := Take{Chart: chart, Passes: asked, TuningCents: 100 * off, Ticks: slices.Clip(ticks)}
-	t.fill(best, pairs)
-	t.findCountIn()
-	t.findFalseStart()
-	return t
+	return best, pairs, off
 }
 
 // passesIn is how many passes the heard notes are enough for.

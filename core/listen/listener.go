@@ -160,10 +160,15 @@ const overtakes = 0.4
 // Of two that are too close to be both notes it keeps the one that lasts.
 func (l *Listener) judge(p peak) {
 	lasting := l.flux.lasting(p.frame)
-	if lasting < minLasting {
-		at, _ := l.refine(p)
-		l.noNote(at)
-		return
+	if !p.plain || lasting < minLasting {
+		if !l.steps(p) && !(p.plain && l.struckAgain(p)) {
+			if p.plain {
+				at, _ := l.refine(p)
+				l.noNote(at)
+			}
+			return
+		}
+		lasting = max(lasting, minLasting)
 	}
 	at, plain := l.refine(p)
 	if !plain {

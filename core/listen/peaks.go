@@ -4,14 +4,18 @@ import "slices"
 
 // A peak is a place where the flux is highest.
 type peak struct {
-	frame    int
-	strength float64
+	frame int
+	plain bool // it stands out from the unrest of the recording
 }
 
 // peakReach is how many frames on either side a peak must top: 17 ms.
 const peakReach = 2
 
-// What makes a peak a candidate: it must rise above the flux's median over the
+// doubtful is the least flux of a peak that may be a note though it does not stand
+// out: a slur whose partials hardly leave their bands.
+const doubtful = 1.2
+
+// What makes a peak plain: it must rise above the flux's median over the
 // 100 ms before it, which is the unrest of the recording. A median, unlike a
 // mean, is not lifted by one strong attack.
 const (
@@ -49,7 +53,7 @@ func (p *picker) next(v float64) (peak, bool) {
 			return peak{}, false
 		}
 	}
-	return peak{mid, top}, top > threshold+medianShare*p.median(mid)
+	return peak{mid, top > threshold+medianShare*p.median(mid)}, top > doubtful
 }
 
 // median returns the median of the flux before a frame.

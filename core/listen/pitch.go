@@ -58,6 +58,9 @@ func (y *yin) pitchOf(x []float64) float64 {
 	return guitar.MIDI(y.rate / (float64(lag) + vertex(d, lag)))
 }
 
+// steady is the pitch of all of x where it repeats plainly, 0 elsewhere.
+func (y *yin) steady(x []float64) float64 { return y.pitchOf(x) }
+
 // difference returns YIN's cumulative mean normalised difference for lags 0 to
 // maxLag, over as many samples as allow the longest lag.
 func (y *yin) difference(x []float64, maxLag int) []float64 {

@@ -1,0 +1,86 @@
+package listen
+
+import (
+	"math"
+
+	"manudrill/core/guitar"
+)
+
+// Times in which the string is heard before and after the place of a peak, in
+// seconds about it: clear of the change, and what is there when a peak is judged.
+const (
+	stepBefore, stepBeforeTo = -0.060, -0.012
+	stepAfter, stepAfterTo   = 0.012, 0.057
+	leastStepped             = 0.025 // of either
+)
+
+// leastStep is by how much two steady pitches differ at the least, in semitones,
+// that are two notes: frets are one apart, and a string is not dragged by more than
+// half of that without a player's meaning it. widestStep is the most.
+const (
+	leastStep  = 0.6
+	widestStep = 12.5
+)
+
+// diesTo is what the power of a sound falls to at the least where the string steps
+// to another pitch: less is left of a string that is stopped.
+const diesTo = 0.2
+
+// steps reports whether the string steps to another pitch at a peak, which the flux
+// may hardly show: on the thick strings the partials of a slur stay within their
+// bands.
+func (l *Listener) steps(p peak) bool {
+	before, after := l.aboutPeak(p)
+	if before == nil || meanSquare(after) < diesTo*meanSquare(before) {
+		return false
+	}
+	was, is := l.slow.steady(before), l.slow.steady(after)
+	if was == 0 || is == 0 {
+		return false
+	}
+	apart := math.Abs(is - was)
+	return apart >= leastStep && apart <= widestStep && math.Abs(math.Remainder(apart, 12)) >= leastStep &&
+		!l.soundedBefore(before, after, was, is)
+}
+
+// grownBy is how many times as strong, in power, the partials of a pitch are at the
+// least where the string has stepped to it.
+const grownBy = 4
+
+// soundedBefore reports whether a pitch sounded already before a peak, under another
+// that has died away: two strings rang, and one was stopped.
+func (l *Listener) soundedBefore(before, after []float64, was, is float64) bool {
+	n := min(len(before), len(after))
+	window := l.pursuit.window(n)
+	before, after = before[len(before)-n:], after[len(after)-n:]
+	var old, now float64
+	for h := 1; h <= stepHarmonics; h++ {
+		hz := guitar.Frequency(is) * float64(h)
+		if hz > highestPartial || collides(hz, guitar.Frequency(was)) {
+			continue
+		}
+		a, b := powersAt(before, after, window, hz/l.slow.rate)
+		old, now = old+a, now+b
+	}
+	return now > 0 && now < grownBy*old
+}
+
+// stepHarmonics of the new pitch are looked at.
+const stepHarmonics = 12
+
+// aboutPeak returns what sounds before and after a peak while a note is open, thinned
+// for the lower partials; nil where too little does.
+func (l *Listener) aboutPeak(p peak) (before, after []float64) {
+	if l.open == nil {
+		return nil, nil
+	}
+	at := p.frame*l.hop + len(l.spectrum.window)/2
+	from := max(at+int(stepBefore*l.rate), l.open.at+int(pitchFrom*l.rate))
+	by := fadeStep(l.rate)
+	before = thinned(l.sound.slice(from, at+int(stepBeforeTo*l.rate)), by)
+	after = thinned(l.sound.slice(at+int(stepAfter*l.rate), at+int(stepAfterTo*l.rate)), by)
+	if least := int(leastStepped * l.slow.rate); len(before) < least || len(after) < least {
+		return nil, nil
+	}
+	return before, after
+}
