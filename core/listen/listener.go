@@ -160,6 +160,7 @@ const overtakes = 0.4
 // Of two that are too close to be both notes it keeps the one that lasts.
 func (l *Listener) judge(p peak) {
 	lasting := l.flux.lasting(p.frame)
+	l.zz(p.frame*l.hop+len(l.spectrum.window)/2, "peak plain %v lasting %.1f", p.plain, lasting)
 	if !p.plain || lasting < minLasting {
 		if !l.steps(p) && !(p.plain && l.struckAgain(p)) {
 			if p.plain {
@@ -219,6 +220,7 @@ func (l *Listener) tell(end int) {
 			if still {
 				l.last.End = n.End
 			}
+			l.zz(at, "rings on")
 			return
 		}
 		if still {
@@ -229,6 +231,7 @@ func (l *Listener) tell(end int) {
 		l.keepClick(at)
 	}
 	l.letGo()
+	l.zz(at, "NOTE %.2f or %.2f late %.2f level %.1f until %.3f", n.Pitch, n.Or, late, n.LevelDB, n.End)
 	l.last = &n
 }
 
@@ -246,6 +249,7 @@ func (l *Listener) beside(n *Note, at, end int, late float64) {
 
 // noNote takes what started at a sample for a click or a knock.
 func (l *Listener) noNote(at int) {
+	l.zz(at, "no note")
 	l.keepClick(at)
 	l.ticks = append(l.ticks, float64(at)/l.rate)
 }

@@ -45,21 +45,38 @@ func (y *yin) pitch(body []float64) float64 {
 
 // pitchOf is the pitch of all of x.
 func (y *yin) pitchOf(x []float64) float64 {
+	pitch, _ := y.clearly(x)
+	return pitch
+}
+
+// clearly is the pitch of all of x, and how much it differs from itself a period
+// later, from 0 to 1.
+func (y *yin) clearly(x []float64) (pitch, unlike float64) {
 	maxLag := min(int(y.rate/lowestPitch), len(x)/2)
 	minLag := int(y.rate / highestPitch)
 	if maxLag < minLag+2 {
-		return 0
+		return 0, 1
 	}
 	d := y.difference(x, maxLag)
 	lag := dip(d, minLag)
 	if lag == 0 {
-		return 0
+		return 0, 1
 	}
-	return guitar.MIDI(y.rate / (float64(lag) + vertex(d, lag)))
+	return guitar.MIDI(y.rate / between(d, lag)), d[lag]
 }
 
 // steady is the pitch of all of x where it repeats plainly, 0 elsewhere.
-func (y *yin) steady(x []float64) float64 { return y.pitchOf(x) }
+func (y *yin) steady(x []float64) float64 {
+	pitch, unlike := y.clearly(x)
+	if unlike > plainly {
+		return 0
+	}
+	return pitch
+}
+
+// plainly is how much a sound differs from itself a period later at the most that
+// has one steady pitch.
+const plainly = 0.25
 
 // difference returns YIN's cumulative mean normalised difference for lags 0 to
 // maxLag, over as many samples as allow the longest lag.
@@ -137,24 +154,37 @@ const (
 	aperiodic    = 0.60
 )
 
-// dip returns the first dip of d about as deep as its deepest, or 0 if the
-// sound repeats at no lag.
+// dip returns the first dip of d about as deep as its deepest, of which the deepest
+// is a multiple, or 0 if the sound repeats at no lag.
 func dip(d []float64, minLag int) int {
-	least := aperiodic
-	for _, v := range d[minLag:] {
-		least = min(least, v)
-	}
+	lowest := deepest(d, minLag, len(d))
+	least := d[lowest]
 	enough := least + alike
 	if least < perfect {
 		enough = least + alikePerfect
 	}
 	for lag := minLag; lag+1 < len(d); lag++ {
 		if d[lag] <= d[lag-1] && d[lag] <= d[lag+1] && d[lag] < min(aperiodic, enough) {
-			return deepest(d, lag, lag+lag/8)
+			if at := deepest(d, lag, lag+lag/8); divides(between(d, at), between(d, lowest)) {
+				return at
+			}
 		}
 	}
 	return 0
 }
+
+// offPeriods is how far from a whole number of periods the lag is told, at the most, at
+// which a sound repeats best.
+const offPeriods = 0.15
+
+// divides reports whether one lag is a whole number of times another.
+func divides(lag, of float64) bool {
+	times := of / lag
+	return times < 1 || math.Abs(times-math.Round(times)) < offPeriods
+}
+
+// between is the place of a dip between the whole lags.
+func between(d []float64, lag int) float64 { return float64(lag) + vertex(d, lag) }
 
 // deepest returns the lag in [from, to] at which d is least: a valley may have
 // ripples on its slope.

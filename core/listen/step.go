@@ -19,12 +19,12 @@ const (
 // half of that without a player's meaning it. widestStep is the most.
 const (
 	leastStep  = 0.6
-	widestStep = 12.5
+	widestStep = 14.5
 )
 
 // diesTo is what the power of a sound falls to at the least where the string steps
 // to another pitch: less is left of a string that is stopped.
-const diesTo = 0.2
+const diesTo = 0.06
 
 // steps reports whether the string steps to another pitch at a peak, which the flux
 // may hardly show: on the thick strings the partials of a slur stay within their
@@ -38,10 +38,41 @@ func (l *Listener) steps(p peak) bool {
 	if was == 0 || is == 0 {
 		return false
 	}
-	apart := math.Abs(is - was)
-	return apart >= leastStep && apart <= widestStep && math.Abs(math.Remainder(apart, 12)) >= leastStep &&
-		!l.soundedBefore(before, after, was, is)
+	l.zz(p.frame*l.hop+len(l.spectrum.window)/2, "step? %.2f to %.2f, sounded %v rings %v", was, is, l.soundedBefore(before, after, was, is), l.ringsUnder(was))
+	return steppedBy(was, is) && !l.ringsUnder(was) && !l.soundedBefore(before, after, was, is)
 }
+
+// steppedBy reports whether two pitches are those of two notes. One that is taken for
+// another octave of itself is not.
+func steppedBy(was, is float64) bool {
+	by := math.Abs(is - was)
+	if by > widestStep {
+		return false
+	}
+	return by >= leastStep && by <= 12-octaveWithin || by > 12+octaveWithin
+}
+
+// octaveWithin is how far from its octave a pitch is told at the most, in semitones.
+const octaveWithin = 1.2
+
+// ringsUnder reports whether a pitch heard in the open note is that of the note
+// before, which rings on beneath it.
+func (l *Listener) ringsUnder(pitch float64) bool {
+	if l.last == nil || !l.asBefore(pitch) {
+		return false
+	}
+	before := l.slowly(l.open.at, l.sound.end, stepBefore, stepBeforeTo)
+	after := l.slowly(l.open.at, l.sound.end, stepAfter, stepAfterTo)
+	if len(before) < len(after) || len(after) == 0 {
+		return false
+	}
+	together, grown := l.goesOn(before, after)
+	return together > inPhase && grown > 1-stillStrong
+}
+
+// inPhase is how well the phases of a string that rings on agree with what they were
+// foretold at the least.
+const inPhase = 0.5
 
 // grownBy is how many times as strong, in power, the partials of a pitch are at the
 // least where the string has stepped to it.
@@ -54,16 +85,21 @@ func (l *Listener) soundedBefore(before, after []float64, was, is float64) bool 
 	window := l.pursuit.window(n)
 	before, after = before[len(before)-n:], after[len(after)-n:]
 	var old, now float64
+	clear := 0
 	for h := 1; h <= stepHarmonics; h++ {
 		hz := guitar.Frequency(is) * float64(h)
 		if hz > highestPartial || collides(hz, guitar.Frequency(was)) {
 			continue
 		}
 		a, b := powersAt(before, after, window, hz/l.slow.rate)
-		old, now = old+a, now+b
+		old, now, clear = old+a, now+b, clear+1
 	}
-	return now > 0 && now < grownBy*old
+	return clear >= leastClear && now < grownBy*old
 }
+
+// leastClear is how many harmonics at the least lie clear of the other pitch's where
+// something can be told by them.
+const leastClear = 3
 
 // stepHarmonics of the new pitch are looked at.
 const stepHarmonics = 12
