@@ -18,7 +18,7 @@ const (
 const (
 	outOfPhase  = 0.35
 	stillStrong = 0.7
-	newStrength = 1.8
+	newStrength = 1.4
 )
 
 // struckAgain reports whether the string is struck again at a peak, at the pitch it
@@ -29,18 +29,18 @@ func (l *Listener) struckAgain(p peak) bool {
 	if before == nil {
 		return false
 	}
-	together, grown := l.goesOn(before, after)
+	together, grown := l.goesOn(before, after, stepAfter-stepBeforeTo)
 	l.zz(p.frame*l.hop+len(l.spectrum.window)/2, "again? together %.2f grown %.2f", together, grown)
 	return together < outOfPhase && grown > stillStrong || grown > newStrength
 }
 
-// goesOn compares the strongest partials of a sound that lies stepBefore to
-// stepBeforeTo about some place with those from stepAfter on: how well the phases
-// agree that are foretold and found, 1 to −1, and by how much their power has grown.
-func (l *Listener) goesOn(before, after []float64) (together, grown float64) {
+// goesOn compares the strongest partials of a sound with those of a later one, so many
+// seconds from the end of one to the start of the other: how well the phases agree
+// that are foretold and found, 1 to −1, and by how much their power has grown.
+func (l *Listener) goesOn(before, after []float64, between float64) (together, grown float64) {
 	n := min(len(before), len(after), int(longestPursuit*l.slow.rate))
 	before, after = before[len(before)-n:], after[:n]
-	gap := int((stepAfter-stepBeforeTo)*l.slow.rate) + n // from the first sample of one to that of the other
+	gap := int(between*l.slow.rate) + n // from the first sample of one to that of the other
 	window := l.pursuit.window(n)
 	var agree, both, was, is float64
 	taken := 0

@@ -68,7 +68,11 @@ func (l *Listener) ringsOn(at, end int, midi, late float64) bool {
 	for i, v := range sing(l.pursuit.partials(was, -steps(ringFrom)), from, from+len(x)) {
 		left += (x[i] - v) * (x[i] - v)
 	}
-	return left < ringsOnUnexplained*sumSquares(x)
+	if left >= ringsOnUnexplained*sumSquares(x) {
+		return false
+	}
+	_, grown := l.goesOn(was, x, float64(from)/l.slow.rate-ringTo)
+	return grown < newStrength
 }
 
 // samePitch is how far a string that rings on is heard off its pitch at the most, in

@@ -52,6 +52,8 @@ type Listener struct {
 	begun  bool      // a note was told that is no click in a room
 	ticks  []float64 // when short sounds came, s
 
+	doubts []peak // that were no note while the open one sounded
+
 	open  *onset // the onset whose note is still sounding
 	last  *Note  // measured, but kept back: a click may have cut it short
 	notes []Note // told since the last call
@@ -167,6 +169,7 @@ func (l *Listener) judge(p peak) {
 				at, _ := l.refine(p)
 				l.noNote(at)
 			}
+			l.doubts = append(l.doubts, p)
 			return
 		}
 		lasting = max(lasting, minLasting)
@@ -191,8 +194,17 @@ func (l *Listener) judge(p peak) {
 // tell measures the open note, which lasts until sample end at the most. What
 // has no pitch, or falls silent at once, is no note.
 func (l *Listener) tell(end int) {
-	at := l.open.at
-	l.open = nil
+	at, step := l.open.at, l.hiddenStep(end)
+	l.open, l.doubts = nil, nil
+	if step > 0 {
+		l.measure(at, step)
+		at = step
+	}
+	l.measure(at, end)
+}
+
+// measure tells the note that sounds from one sample to another.
+func (l *Listener) measure(at, end int) {
 	if isClick(l.sound.slice(at, end), l.rate) {
 		l.noNote(at)
 		return
@@ -201,7 +213,8 @@ func (l *Listener) tell(end int) {
 	body := l.sound.slice(at, end)
 	lasts := sounding(body, l.rate)
 	late := l.latePitch(body[:lasts])
-	midi := cmp.Or(l.yin.pitch(body), late) // two strings together may have no pitch
+	midi, other := l.yin.pitches(body)
+	midi = cmp.Or(midi, late) // two strings together may have no pitch
 	if midi == 0 || lasts < len(body) && lasts < int(minSounding*l.rate) {
 		l.noNote(at)
 		return
@@ -227,6 +240,7 @@ func (l *Listener) tell(end int) {
 			l.beside(&n, at, end, late)
 		}
 	}
+	n.Or = cmp.Or(n.Or, other)
 	if l.begun = l.begun || !fallsOff(body, l.rate, roomDB); !l.begun {
 		l.keepClick(at)
 	}

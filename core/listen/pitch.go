@@ -35,12 +35,40 @@ func newYIN(rate float64) *yin {
 	return &yin{rate, newFFT(n), newFFT(n / 2), make([]complex128, n), make([]complex128, n/2)}
 }
 
-// pitch returns the pitch of a note's sound as a MIDI note with its fraction, 0
+// pitches returns the pitch of a note's sound as a MIDI note with its fraction, 0
 // where there is none, by YIN: the lag at which the sound differs least from
-// itself, its difference normalised by the mean over shorter lags.
-func (y *yin) pitch(body []float64) float64 {
+// itself, its difference normalised by the mean over shorter lags. Where the sound
+// repeats nearly as well at a lag of another name, that is the other.
+func (y *yin) pitches(body []float64) (pitch, other float64) {
 	from := min(int(pitchFrom*y.rate), len(body)/4)
-	return y.pitchOf(body[from:min(len(body), from+int(pitchSpan*y.rate))])
+	d := y.differences(body[from:min(len(body), from+int(pitchSpan*y.rate))])
+	lag := dip(d, y.shortest())
+	if lag == 0 {
+		return 0, 0
+	}
+	pitch = guitar.MIDI(y.rate / between(d, lag))
+	least := d[deepest(d, y.shortest(), len(d))]
+	for l := y.shortest(); l+1 < len(d); l++ {
+		if d[l] > d[l-1] || d[l] > d[l+1] || d[l] > min(aperiodic, least+alike) {
+			continue
+		}
+		if maybe := guitar.MIDI(y.rate / between(d, l)); math.Abs(math.Remainder(maybe-pitch, 12)) > leastStep {
+			return pitch, maybe
+		}
+	}
+	return pitch, 0
+}
+
+// shortest is the lag of the highest pitch.
+func (y *yin) shortest() int { return int(y.rate / highestPitch) }
+
+// differences is the difference of x for all lags, nil where x is too short for any.
+func (y *yin) differences(x []float64) []float64 {
+	maxLag := min(int(y.rate/lowestPitch), len(x)/2)
+	if maxLag < y.shortest()+2 {
+		return nil
+	}
+	return y.difference(x, maxLag)
 }
 
 // pitchOf is the pitch of all of x.
@@ -52,13 +80,8 @@ func (y *yin) pitchOf(x []float64) float64 {
 // clearly is the pitch of all of x, and how much it differs from itself a period
 // later, from 0 to 1.
 func (y *yin) clearly(x []float64) (pitch, unlike float64) {
-	maxLag := min(int(y.rate/lowestPitch), len(x)/2)
-	minLag := int(y.rate / highestPitch)
-	if maxLag < minLag+2 {
-		return 0, 1
-	}
-	d := y.difference(x, maxLag)
-	lag := dip(d, minLag)
+	d := y.differences(x)
+	lag := dip(d, y.shortest())
 	if lag == 0 {
 		return 0, 1
 	}
@@ -157,6 +180,9 @@ const (
 // dip returns the first dip of d about as deep as its deepest, of which the deepest
 // is a multiple, or 0 if the sound repeats at no lag.
 func dip(d []float64, minLag int) int {
+	if len(d) == 0 {
+		return 0
+	}
 	lowest := deepest(d, minLag, len(d))
 	least := d[lowest]
 	enough := least + alike

@@ -66,7 +66,7 @@ func (l *Listener) ringsUnder(pitch float64) bool {
 	if len(before) < len(after) || len(after) == 0 {
 		return false
 	}
-	together, grown := l.goesOn(before, after)
+	together, grown := l.goesOn(before, after, stepAfter-stepBeforeTo)
 	return together > inPhase && grown > 1-stillStrong
 }
 
@@ -103,6 +103,50 @@ const leastClear = 3
 
 // stepHarmonics of the new pitch are looked at.
 const stepHarmonics = 12
+
+// samePitchAgain is how far a steady pitch is told from itself at the most, in
+// semitones.
+const samePitchAgain = 0.35
+
+// hiddenStep returns where the open note, which lasts until a sample, steps to the
+// pitch that it has towards its end; 0 where it has one pitch. The place is that of a
+// peak which did not show it, for what sounds about it has no clear pitch.
+func (l *Listener) hiddenStep(end int) int {
+	if len(l.doubts) == 0 {
+		return 0
+	}
+	body := l.sound.slice(l.open.at, end)
+	early, late := l.earlyPitch(body), l.latePitch(body)
+	if early == 0 || late == 0 || !steppedBy(early, late) || l.ringsUnder(early) {
+		return 0
+	}
+	for _, p := range l.doubts {
+		before, after := l.aboutPeak(p)
+		if before == nil {
+			continue
+		}
+		was, is := l.slow.pitchOf(before), l.slow.pitchOf(after)
+		l.zz(p.frame*l.hop+len(l.spectrum.window)/2, "hidden? %.2f to %.2f at %.2f to %.2f", early, late, was, is)
+		if math.Abs(was-early) > samePitchAgain || math.Abs(is-late) > samePitchAgain || l.soundedBefore(before, after, was, is) {
+			continue
+		}
+		at, _ := l.refine(p)
+		at = l.fadeIn(at)
+		if least := int(minInterval * l.rate); at-l.open.at >= least && end-at >= least {
+			return at
+		}
+	}
+	return 0
+}
+
+// earlyPitch is the pitch at the beginning of a note, 0 where it has none.
+func (l *Listener) earlyPitch(body []float64) float64 {
+	from, to := int(pitchFrom*l.rate), int((pitchFrom+stepAfterTo-stepAfter)*l.rate)
+	if to > len(body) {
+		return 0
+	}
+	return l.slow.pitchOf(thinned(body[from:to], fadeStep(l.rate)))
+}
 
 // aboutPeak returns what sounds before and after a peak while a note is open, thinned
 // for the lower partials; nil where too little does.
