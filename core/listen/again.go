@@ -5,64 +5,85 @@ import (
 	"math/cmplx"
 )
 
-// Where the partials of a string that may have been struck again are compared: the
-// strongest up to so many Hz, which one stroke leaves in phase for as long as they
-// last.
+// What a peak shows by the strongest partials of what sounds after it, traced back
+// to before: a string that is let alone only dies away, each of its partials in the
+// phase it had; a stroke gives it new strength or other phases, whatever scrapes,
+// knocks or echoes meanwhile.
+const (
+	outOfPhase  = 0.35 // below, they are other partials
+	inPhase     = 0.84 // above, they are the same
+	newStrength = 1.4  // as many times the power is no dying away
+	stillStrong = 0.2  // of the power is left where a note follows: less is a string stopped
+)
+
+// nothingNew reports whether all that sounds after a peak went on from before.
+func (l *Listener) nothingNew(p peak) bool {
+	before, after := l.aboutPeak(p)
+	if before == nil {
+		return false
+	}
+	together, grown := l.tracedBack(before, after, stepAfter-stepBeforeTo)
+	l.zz(p.frame*l.hop+len(l.spectrum.window)/2, "new? together %.2f grown %.2f", together, grown)
+	return together > inPhase && grown < newStrength
+}
+
+// struckAgain reports whether the string is struck again at a peak, at the pitch it
+// has or one that its partials hid.
+func (l *Listener) struckAgain(p peak) bool {
+	before, after := l.aboutPeak(p)
+	if before == nil || meanSquare(after) < stillStrong*meanSquare(before) {
+		return false
+	}
+	together, grown := l.tracedBack(before, after, stepAfter-stepBeforeTo)
+	l.zz(p.frame*l.hop+len(l.spectrum.window)/2, "again? together %.2f grown %.2f power %.2f", together, grown, meanSquare(after)/meanSquare(before))
+	return together < outOfPhase || grown > newStrength
+}
+
+// tracedBack takes the strongest partials of a sound and looks for them in an earlier
+// one that ended so many seconds before it: how alike they are, 1 to −1, and by
+// how much their power has grown since.
+func (l *Listener) tracedBack(before, after []float64, between float64) (together, grown float64) {
+	n := min(len(before), len(after), int(longestPursuit*l.slow.rate))
+	before, after = before[len(before)-n:], after[:n]
+	together, left := l.agree(after, before, -int(between*l.slow.rate)-n)
+	return together, 1 / max(left, leastPower)
+}
+
+// goneOn takes the strongest partials of a sound and looks for them in one that begins
+// so many seconds after its end: how alike they are, 1 to −1.
+func (l *Listener) goneOn(before, after []float64, between float64) float64 {
+	n := min(len(before), len(after), int(longestPursuit*l.slow.rate))
+	together, _ := l.agree(before[len(before)-n:], after[:n], int(between*l.slow.rate)+n)
+	return together
+}
+
+// Where partials are compared: the strongest up to so many Hz, which one stroke
+// leaves in phase for as long as they last.
 const (
 	strongPartials = 6
 	highestStrong  = 1200
 )
 
-// A stroke shows where the phases agree so little though the partials are still so
-// strong, in power against what they were, or where they are so much stronger.
-const (
-	outOfPhase  = 0.35
-	stillStrong = 0.7
-	newStrength = 1.4
-)
-
-// struckAgain reports whether the string is struck again at a peak, at the pitch it
-// has: a string that is let alone only dies away, each of its partials in the phase it
-// had; a stroke gives it new strength, or other phases.
-func (l *Listener) struckAgain(p peak) bool {
-	before, after := l.aboutPeak(p)
-	if before == nil {
-		return false
-	}
-	together, grown := l.goesOn(before, after, stepAfter-stepBeforeTo)
-	l.zz(p.frame*l.hop+len(l.spectrum.window)/2, "again? together %.2f grown %.2f", together, grown)
-	return together < outOfPhase && grown > stillStrong || grown > newStrength
-}
-
-// goesOn compares the strongest partials of a sound with those of a later one, so many
-// seconds from the end of one to the start of the other: how well the phases agree
-// that are foretold and found, 1 to −1, and by how much their power has grown.
-func (l *Listener) goesOn(before, after []float64, between float64) (together, grown float64) {
-	n := min(len(before), len(after), int(longestPursuit*l.slow.rate))
-	before, after = before[len(before)-n:], after[:n]
-	gap := int(between*l.slow.rate) + n // from the first sample of one to that of the other
-	window := l.pursuit.window(n)
-	var agree, both, was, is float64
+// agree compares the strongest partials of a sound with what another has of them, as
+// long and so many samples later: how well the phases agree that are foretold and
+// found, 1 to −1, and how much of their power is there.
+func (l *Listener) agree(of, in []float64, later int) (together, left float64) {
+	window := l.pursuit.window(len(of))
+	var agree, was, is float64
 	taken := 0
-	for _, part := range l.pursuit.partials(before, 0) {
-		if taken == strongPartials {
-			break
-		}
-		if part.step > 2*math.Pi*highestStrong/l.slow.rate {
+	for _, p := range l.pursuit.partials(of, 0) {
+		if p.step > 2*math.Pi*highestStrong/l.slow.rate {
 			continue
 		}
-		taken++
-		// Seen under the window, each is about half its amplitude times the window's sum.
-		foretold := complex(part.cosine, -part.sine) * cmplx.Rect(1, part.step*float64(gap))
-		found := seen(after, window, part.step)
+		if taken++; taken > strongPartials {
+			break
+		}
+		foretold := complex(p.cosine, -p.sine) * cmplx.Rect(1, p.step*float64(later))
+		found := seen(in, window, p.step)
 		agree += real(cmplx.Conj(foretold) * found)
-		both += cmplx.Abs(foretold) * cmplx.Abs(found)
 		was, is = was+power(foretold), is+power(found)
 	}
-	if both == 0 {
-		return 0, 0
-	}
-	return agree / both, is / was
+	return agree / (math.Sqrt(was*is) + leastPower), is / (was + leastPower)
 }
 
 // seen is the amplitude under a window of the sinusoid of an angle per sample, its

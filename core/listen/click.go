@@ -71,7 +71,7 @@ func (l *Listener) ringsOn(at, end int, midi, late float64) bool {
 	if left >= ringsOnUnexplained*sumSquares(x) {
 		return false
 	}
-	_, grown := l.goesOn(was, x, float64(from)/l.slow.rate-ringTo)
+	_, grown := l.tracedBack(was, x, float64(from)/l.slow.rate-ringTo)
 	return grown < newStrength
 }
 

@@ -173,6 +173,10 @@ func (l *Listener) judge(p peak) {
 			return
 		}
 		lasting = max(lasting, minLasting)
+	} else if l.nothingNew(p) {
+		at, _ := l.refine(p)
+		l.noNote(at)
+		return
 	}
 	at, plain := l.refine(p)
 	if !plain {

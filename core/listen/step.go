@@ -16,10 +16,11 @@ const (
 
 // leastStep is by how much two steady pitches differ at the least, in semitones,
 // that are two notes: frets are one apart, and a string is not dragged by more than
-// half of that without a player's meaning it. widestStep is the most.
+// half of that without a player's meaning it. widestStep is the most: what is told
+// about an octave off is the same note, told wrong.
 const (
 	leastStep  = 0.6
-	widestStep = 14.5
+	widestStep = 10.5
 )
 
 // diesTo is what the power of a sound falls to at the least where the string steps
@@ -42,18 +43,11 @@ func (l *Listener) steps(p peak) bool {
 	return steppedBy(was, is) && !l.ringsUnder(was) && !l.soundedBefore(before, after, was, is)
 }
 
-// steppedBy reports whether two pitches are those of two notes. One that is taken for
-// another octave of itself is not.
+// steppedBy reports whether two pitches are those of two notes.
 func steppedBy(was, is float64) bool {
 	by := math.Abs(is - was)
-	if by > widestStep {
-		return false
-	}
-	return by >= leastStep && by <= 12-octaveWithin || by > 12+octaveWithin
+	return by >= leastStep && by <= widestStep
 }
-
-// octaveWithin is how far from its octave a pitch is told at the most, in semitones.
-const octaveWithin = 1.2
 
 // ringsUnder reports whether a pitch heard in the open note is that of the note
 // before, which rings on beneath it.
@@ -66,13 +60,8 @@ func (l *Listener) ringsUnder(pitch float64) bool {
 	if len(before) < len(after) || len(after) == 0 {
 		return false
 	}
-	together, grown := l.goesOn(before, after, stepAfter-stepBeforeTo)
-	return together > inPhase && grown > 1-stillStrong
+	return l.goneOn(before, after, stepAfter-stepBeforeTo) > outOfPhase
 }
-
-// inPhase is how well the phases of a string that rings on agree with what they were
-// foretold at the least.
-const inPhase = 0.5
 
 // grownBy is how many times as strong, in power, the partials of a pitch are at the
 // least where the string has stepped to it.
@@ -84,17 +73,20 @@ func (l *Listener) soundedBefore(before, after []float64, was, is float64) bool 
 	n := min(len(before), len(after))
 	window := l.pursuit.window(n)
 	before, after = before[len(before)-n:], after[len(after)-n:]
-	var old, now float64
+	var grown, all float64
 	clear := 0
 	for h := 1; h <= stepHarmonics; h++ {
 		hz := guitar.Frequency(is) * float64(h)
 		if hz > highestPartial || collides(hz, guitar.Frequency(was)) {
 			continue
 		}
-		a, b := powersAt(before, after, window, hz/l.slow.rate)
-		old, now, clear = old+a, now+b, clear+1
+		old, now := powersAt(before, after, window, hz/l.slow.rate)
+		if clear++; now > grownBy*old {
+			grown += now
+		}
+		all += now
 	}
-	return clear >= leastClear && now < grownBy*old
+	return clear >= leastClear && grown < all/2
 }
 
 // leastClear is how many harmonics at the least lie clear of the other pitch's where
