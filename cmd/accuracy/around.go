@@ -204,6 +204,9 @@ const (
 	ticks
 )
 
+// woodHz is about how high a wood block sounds.
+const woodHz = 800
+
 // clicks adds a metronome's clicks on all beats, before the first note and after the
 // last too; every fourth is accented.
 func clicks(rng *rand.Rand, x []float64, kind clickKind, first, beat, peakDB float64) error {
@@ -216,7 +219,7 @@ func clicks(rng *rand.Rand, x []float64, kind clickKind, first, beat, peakDB flo
 		if err != nil {
 			return err
 		}
-		sounds = [2][]float64{cut(blocks[:rate*4/10]), cut(blocks[rate/2 : rate*9/10])}
+		sounds = [2][]float64{cut(blocks[:rate*4/10], woodHz), cut(blocks[rate/2:rate*9/10], woodHz)}
 	default:
 		for accent := range sounds {
 			y := make([]float64, rate*4/100)

@@ -10,6 +10,7 @@ import (
 	"path/filepath"
 	"slices"
 
+	"manudrill/core/guitar"
 	"manudrill/formats/sound"
 )
 
@@ -57,42 +58,49 @@ func record(program int) (bank, error) {
 	b := bank{}
 	for i, n := range notes {
 		from := i * (soundsFor + silenceFor) * rate / 1000
-		b[n] = cut(x[from : from+soundsFor*rate/1000])
+		b[n] = cut(x[from:from+soundsFor*rate/1000], guitar.Frequency(float64(n.key)))
 	}
 	return b, nil
 }
 
-// A recorded note begins where it first comes near its loudest, both taken over a
-// few milliseconds: before that there is the noise of the pick on the string, for up
-// to 30 ms, and of the recording.
+// A recorded note begins where a period of it is nearly as loud as any of its first
+// tenth of a second, and there where the first few milliseconds are: before that there
+// is the noise of the pick on the string, for up to 30 ms, and of the recording.
 const (
-	nearDB      = -9
-	loudSeconds = 0.100
-	grainOfCut  = 0.0025
+	nearPeriodDB = -3
+	nearDB       = -9
+	loudSeconds  = 0.100
+	grainSeconds = 0.0025
 )
 
 // cut drops what comes before the note itself, which then rises within a millisecond.
-func cut(x []float64) []float64 {
-	grain := int(math.Round(grainOfCut * rate))
+func cut(x []float64, hz float64) []float64 {
 	first := slices.IndexFunc(x, func(v float64) bool { return v != 0 })
 	if first < 0 {
 		return x
 	}
 	x = x[first:]
-	loudest := 0.0
-	for at := 0; at+grain <= min(len(x), int(math.Round(loudSeconds*rate))); at += grain {
-		loudest = max(loudest, rms(x[at:at+grain]))
-	}
-	for at := 0; at+grain <= len(x); at++ {
-		if rms(x[at:at+grain]) >= loudest*amplitude(nearDB) {
-			x = slices.Clone(x[at+grain*3/4:])
-			for i := range rate / 1000 {
-				x[i] *= risen(float64(i)/rate, 0.001)
-			}
-			return x
-		}
+	grain := int(math.Round(grainSeconds * rate))
+	x = x[loudFrom(x, int(rate/hz), nearPeriodDB):]
+	x = slices.Clone(x[loudFrom(x, grain, nearDB)+grain*3/4:])
+	for i := range rate / 1000 {
+		x[i] *= risen(float64(i)/rate, 0.001)
 	}
 	return x
+}
+
+// loudFrom is where so many samples of a note are first as loud as any of its
+// beginning, but for some decibels.
+func loudFrom(x []float64, span int, db float64) int {
+	loudest := 0.0
+	for at := 0; at+span <= min(len(x), int(math.Round(loudSeconds*rate))); at++ {
+		loudest = max(loudest, rms(x[at:at+span]))
+	}
+	at := 0
+	for at+span < len(x) && rms(x[at:at+span]) < loudest*amplitude(db) {
+		at++
+	}
+	return at
 }
 
 func amplitude(db float64) float64 { return math.Pow(10, db/20) }

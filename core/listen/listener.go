@@ -36,6 +36,7 @@ type Listener struct {
 	rate  float64 // of the thinned samples, by which all below is counted
 	hop   int
 	sound recent // the thinned samples still needed
+	lead  int    // samples of silence before the first
 
 	spectrum *spectrum
 	flux     *flux
@@ -71,13 +72,22 @@ func New(rate float64) *Listener {
 	rate /= float64(thin.by)
 	slow := rate / float64(fadeStep(rate))
 	s := newSpectrum(rate)
-	return &Listener{
+	l := &Listener{
 		thin: thin, rate: rate, hop: int(math.Round(frameHop * rate)),
 		spectrum: s, flux: newFlux(s.bands()),
 		pursuit: newPursuit(slow), yin: newYIN(rate), slow: newYIN(slow), fades: newFades(slow),
-		sound: newRecent(int((maxRing + 1) * rate)),
+		sound: newRecent(int((maxRing + 1) * rate)), lead: int(leadSeconds * rate),
 	}
+	l.sound.add(make([]float64, l.lead))
+	return l
 }
+
+// leadSeconds is the silence that is heard before a recording, so that a note at its
+// very start has something to rise from.
+const leadSeconds = 0.100
+
+// seconds is when a sample comes.
+func (l *Listener) seconds(at int) float64 { return max(0, float64(at-l.lead)/l.rate) }
 
 // Listen hears a whole recording at once.
 func Listen(rate float64, samples []float64) []Note {
@@ -224,8 +234,8 @@ func (l *Listener) measure(at, end int) {
 		return
 	}
 	n := Note{
-		Onset:   float64(at) / l.rate,
-		End:     float64(at+lasts) / l.rate,
+		Onset:   l.seconds(at),
+		End:     l.seconds(at + lasts),
 		Pitch:   midi,
 		LevelDB: level(body, l.rate),
 		Bend:    bend(midi, late),
@@ -269,7 +279,7 @@ func (l *Listener) beside(n *Note, at, end int, late float64) {
 func (l *Listener) noNote(at int) {
 	l.zz(at, "no note")
 	l.keepClick(at)
-	l.ticks = append(l.ticks, float64(at)/l.rate)
+	l.ticks = append(l.ticks, l.seconds(at))
 }
 
 // soundedUntil is how long before a note the one before may have ended, in
