@@ -17,6 +17,7 @@ const (
 	costMissed = 1.0
 	costExtra  = 1.0
 	costWrong  = 1.3
+	costOctave = 0.6 // right but for the octave: see [samePitch]
 	costLate   = 1.2 // at most, for an interval of the wrong length
 )
 
@@ -54,9 +55,9 @@ type cell struct {
 type aligner struct {
 	notes  []drill.Note
 	heard  []listen.Note
-	right  func(chart, heard int) bool // at its pitch
-	spb    float64                     // seconds per beat
-	asked  int                         // how many of the notes must be played; those after may be
+	pitch  func(chart, heard int) float64 // what the pitch of a pair costs
+	spb    float64                        // seconds per beat
+	asked  int                            // how many of the notes must be played; those after may be
 	rows   []row
 	lowest float64 // cost of the cheapest alignment
 }
@@ -121,11 +122,12 @@ func (a *aligner) best(c, h int) cell {
 			a.consider(&best, c, h, 1, far)
 		}
 	}
-	if !a.right(c, h) {
-		best.cost += costWrong
-	}
+	best.cost += float32(a.pitch(c, h))
 	return best
 }
+
+// right reports whether a heard note has the pitch of a chart note, in any octave.
+func (a *aligner) right(c, h int) bool { return a.pitch(c, h) < costWrong }
 
 // reach is how far steps to a pair may go: alignments far behind the cheapest are
 // kept for the sake of those that went a long way, and need no more than go on.

@@ -54,10 +54,25 @@ func (t Take) MIDI(n listen.Note) int { return nearest(n, t.TuningCents/100) }
 
 func nearest(n listen.Note, off float64) int { return int(math.Round(n.Pitch - off)) }
 
-// rightPitch reports whether a heard note is the one that was asked for. Where two
-// strings sound, the chart tells which of two pitches it must be.
-func rightPitch(midi int, n listen.Note, off float64) bool {
-	return samePitch(midi, nearest(n, off)) || n.Or != 0 && samePitch(midi, int(math.Round(n.Or-off)))
+// pitchCost is what it costs to take a heard note for the one that was asked for: 0
+// at its pitch. Where two strings sound, the chart tells which of two pitches it
+// must be.
+func pitchCost(midi int, n listen.Note, off float64) float64 {
+	cost := costOf(midi, nearest(n, off))
+	if n.Or != 0 {
+		cost = min(cost, costOf(midi, int(math.Round(n.Or-off))))
+	}
+	return cost
+}
+
+func costOf(asked, heard int) float64 {
+	switch {
+	case asked == heard:
+		return 0
+	case samePitch(asked, heard):
+		return costOctave
+	}
+	return costWrong
 }
 
 // Chance bounds what guessing gets right. It gets a sixth of the pitches of a
@@ -104,7 +119,21 @@ func Compare(chart drill.Chart, heard []listen.Note, ticks ...float64) Take {
 	t.fill(best, pairs)
 	t.findCountIn()
 	t.findFalseStart()
+	if t.Foreign() {
+		t.setAside()
+	}
 	return t
+}
+
+// setAside takes back all that was laid on the chart: the sound of something else
+// fits some of its notes by chance.
+func (t *Take) setAside() {
+	t.Passes = max(1, t.Chart.Passes)
+	t.Matches = t.Matches[:t.Passes*len(t.Chart.Notes)]
+	for i, m := range t.Matches {
+		t.Matches[i] = Match{Index: m.Index, Chart: m.Chart, Status: Missed}
+	}
+	t.Extras, t.FalseStart, t.TuningCents = nil, nil, 0
 }
 
 // laid lays what was heard against a chart, at the tuning at which most of it fits.
@@ -113,7 +142,7 @@ func laid(chart drill.Chart, asked int, heard []listen.Note) (best *aligner, pai
 	for _, maybe := range detuned(heard) {
 		a := &aligner{
 			notes: notes, heard: heard, spb: 60 / chart.BPM, asked: asked * len(chart.Notes),
-			right: func(c, h int) bool { return rightPitch(notes[c].MIDI, heard[h], maybe) },
+			pitch: func(c, h int) float64 { return pitchCost(notes[c].MIDI, heard[h], maybe) },
 		}
 		if p := a.align(); best == nil || a.lowest < best.lowest {
 			best, pairs, off = a, p, maybe

@@ -88,7 +88,7 @@ func findForeign(a Analysis) (string, int) {
 	if !a.Foreign {
 		return "", 0
 	}
-	return fmt.Sprintf("Hardly a note of this drill was heard, %d of %d. Was another one played?", a.Counts.Played, a.Counts.Expected), a.Counts.Played
+	return "This is not the drill: hardly a note of it was heard. Was another one played? Nothing is measured of it.", 0
 }
 
 // outOfTune is how many cents the strings must be off to be worth a word.

@@ -8,7 +8,7 @@ import (
 // behindAClick finds where a note really starts whose start was taken at a click.
 func (l *Listener) behindAClick(at int) int {
 	if !l.onBeat(at) {
-		return at
+		return l.fadeBehindAClick(at)
 	}
 	if other := l.outOfAClick(at); other != at {
 		return other

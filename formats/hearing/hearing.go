@@ -55,7 +55,7 @@ func KindOf(start []byte) (Kind, error) {
 		return "", sound.ErrEmpty
 	case midifile.Is(start):
 		return MIDI, nil
-	case len(start) >= 4 && string(start[:4]) == "fLaC":
+	case len(start) >= 4 && (string(start[:4]) == "fLaC" || string(start[:3]) == "ID3"): // a tag before it
 		return FLAC, nil
 	case len(start) >= 4 && string(start[:4]) == "RIFF":
 		return WAV, nil

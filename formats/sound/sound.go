@@ -43,6 +43,7 @@ type Reader struct {
 	Bits     int // per sample, 16 or 24
 	Channels int
 	blocks   blocks
+	tagged   bool  // a tag came before the recording
 	frames   int64 // read so far
 }
 
@@ -58,6 +59,12 @@ type blocks interface {
 func Open(src io.Reader) (*Reader, error) {
 	start := make([]byte, 12)
 	n, err := io.ReadFull(src, start[:4])
+	tagged := err == nil && string(start[:3]) == "ID3"
+	if tagged {
+		if err = skipTag(src); err == nil {
+			n, err = io.ReadFull(src, start[:4])
+		}
+	}
 	if err == nil && string(start[:4]) == "RIFF" {
 		n, err = io.ReadFull(src, start[4:])
 		n += 4
@@ -78,7 +85,7 @@ func Open(src io.Reader) (*Reader, error) {
 	if err != nil {
 		return nil, err
 	}
-	r := &Reader{blocks: b}
+	r := &Reader{blocks: b, tagged: tagged}
 	r.Rate, r.Bits, r.Channels = b.format()
 	if r.Rate < MinRate || r.Rate > MaxRate {
 		return nil, fmt.Errorf("the file has %d samples a second: %w", r.Rate, ErrUnsupported)
@@ -106,10 +113,28 @@ func (r *Reader) Next() ([][]int32, error) {
 	return block, nil
 }
 
-// FLAC reports whether the recording is FLAC already.
+// FLAC reports whether the recording is FLAC already, with nothing before it.
 func (r *Reader) FLAC() bool {
 	_, is := r.blocks.(*flacReader)
-	return is
+	return is && !r.tagged
+}
+
+// skipTag passes over an ID3v2 tag, of which four bytes have been read: the version's
+// second half and flags, then the length of what follows in four times seven bits
+// (ID3 tag version 2.4.0, Main Structure, 3.1).
+func skipTag(src io.Reader) error {
+	var head [6]byte
+	if _, err := io.ReadFull(src, head[:]); err != nil {
+		return cutOff(err)
+	}
+	size := int64(0)
+	for _, b := range head[2:] {
+		size = size<<7 | int64(b&0x7F)
+	}
+	if _, err := io.CopyN(io.Discard, src, size); err != nil {
+		return cutOff(err)
+	}
+	return nil
 }
 
 // Seconds is how long the recording is so far.

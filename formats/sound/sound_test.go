@@ -210,6 +210,47 @@ func TestBadFilesSayWhatIsWrong(t *testing.T) {
 	}
 }
 
+// A recorder that died has not said how long its sound is, and one that writes into a
+// stream cannot know: what is there is read.
+func TestWAVOfUnknownLengthIsReadToItsEnd(t *testing.T) {
+	whole := made(44100, 16, 2)
+	for name, size := range map[string]uint32{"died": 0, "streamed": 0xFFFFFFFF, "streamed by another": 0x7FFFF000} {
+		wav := whole.EncodeWAV()
+		binary.LittleEndian.PutUint32(wav[4:], size)
+		binary.LittleEndian.PutUint32(wav[40:], size)
+		s, err := sound.Decode(wav)
+		require.NoError(t, err, name)
+		assert.Equal(t, whole, s, name)
+		s, err = sound.Decode(wav[:len(wav)-3]) // within a frame
+		require.NoError(t, err, name)
+		assert.Equal(t, whole.Frames()-1, s.Frames(), name)
+	}
+}
+
+// Some programs put a tag before the recording (ID3v2.4.0, Main Structure).
+func TestATagBeforeFLACIsPassedOver(t *testing.T) {
+	whole := made(44100, 16, 1)
+	tag := append([]byte("ID3\x04\x00\x00\x00\x00\x02\x01"), make([]byte, 257)...)
+	flac := append(tag, must(whole.EncodeFLAC())...)
+	s, err := sound.Decode(flac)
+	require.NoError(t, err)
+	assert.Equal(t, whole, s)
+	r, err := sound.Open(bytes.NewReader(flac))
+	require.NoError(t, err)
+	assert.False(t, r.FLAC(), "a browser would not play it as it is")
+	for name, c := range map[string]struct {
+		file []byte
+		want error
+	}{
+		"a tag alone":     {tag, sound.ErrEmpty},
+		"a tag cut off":   {tag[:100], sound.ErrCutOff},
+		"another's sound": {append(tag, "\xFF\xFB\x90\x00rest"...), sound.ErrNotSound},
+	} {
+		_, err := sound.Decode(c.file)
+		assert.ErrorIs(t, err, c.want, name)
+	}
+}
+
 // Whatever bytes come, reading ends with a sound or an error.
 func FuzzDecode(f *testing.F) {
 	for _, channels := range []int{1, 2} {

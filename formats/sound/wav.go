@@ -32,6 +32,7 @@ type wavReader struct {
 	src   io.Reader
 	is    waveFormat
 	left  int64 // bytes of the data chunk not yet read
+	open  bool  // the header does not tell how many: all to the end of the file
 	raw   []byte
 	block [][]int32
 }
@@ -61,6 +62,9 @@ func openWAV(src io.Reader) (*wavReader, error) {
 				return nil, fmt.Errorf("the WAV file does not say how its sound is written: %w", ErrUnsupported)
 			}
 			w.left = size - size%w.frame()
+			if w.open = size == 0 || size >= unknownSize; w.open {
+				w.left = math.MaxInt64
+			}
 			w.block = make([][]int32, w.is.Channels)
 			return w, nil
 		}
@@ -86,7 +90,17 @@ func (w *wavReader) format() (rate, bits, channels int) {
 	return int(w.is.Rate), min(24, int(w.is.Bits)), int(w.is.Channels)
 }
 
-func (w *wavReader) promised() int64 { return w.left / w.frame() }
+func (w *wavReader) promised() int64 {
+	if w.open {
+		return 0
+	}
+	return w.left / w.frame()
+}
+
+// unknownSize is from what length on a data chunk has none: a program that writes into
+// a stream does not know it and says the most there can be, with or without room for a
+// header. A recorder that died says 0 (common practice).
+const unknownSize = 0x7FFFF000
 
 // next reads up to blockSize frames. A header that promises more than the file
 // holds is a file cut off.
@@ -96,10 +110,17 @@ func (w *wavReader) next() ([][]int32, error) {
 		return nil, io.EOF
 	}
 	w.raw = slices.Grow(w.raw[:0], int(n*w.frame()))[:n*w.frame()]
-	if _, err := io.ReadFull(w.src, w.raw); err != nil {
+	read, err := io.ReadFull(w.src, w.raw)
+	switch {
+	case w.open && errors.Is(err, io.ErrUnexpectedEOF):
+		w.raw = w.raw[:int64(read)-int64(read)%w.frame()]
+		w.left = 0
+	case w.open && errors.Is(err, io.EOF):
+		return nil, io.EOF
+	case err != nil:
 		return nil, cutOff(err)
 	}
-	w.left -= int64(len(w.raw))
+	w.left = max(0, w.left-int64(len(w.raw)))
 	width := int(w.is.Bits) / 8
 	for c := range w.block {
 		w.block[c] = w.block[c][:0]
