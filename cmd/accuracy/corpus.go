@@ -158,9 +158,6 @@ func stringNoise(rng *rand.Rand, t *take, times int, db float64) {
 	}
 }
 
-// perHalf is how many takes each condition has in a half.
-const perHalf = 2
-
 // A recipe is a take not yet made: two of the same half share nothing but their
 // condition.
 type recipe struct {
@@ -168,11 +165,11 @@ type recipe struct {
 	half, n   int
 }
 
-// recipes are those of a half, the takes of each condition behind one another.
-func recipes(half int) []recipe {
+// recipes are so many takes of each condition, of a half.
+func recipes(half, each int) []recipe {
 	var out []recipe
 	for _, c := range conditions {
-		for n := range perHalf {
+		for n := range each {
 			out = append(out, recipe{c, half, n})
 		}
 	}

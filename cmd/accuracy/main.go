@@ -23,21 +23,22 @@ import (
 func main() {
 	half := flag.String("half", "hand", `which takes: "hand" while the listener is changed, "kept" to judge it`)
 	only := flag.String("only", "", "only conditions with this in their name")
+	each := flag.Int("takes", 2, "takes of each condition")
 	verbose := flag.Bool("v", false, "tell what was heard wrong")
 	write := flag.String("write", "", "write the takes into this folder, too")
 	flag.Parse()
-	if err := run(*half, *only, *write, *verbose); err != nil {
+	if err := run(*half, *only, *write, *each, *verbose); err != nil {
 		fmt.Fprintln(os.Stderr, err)
 		os.Exit(1)
 	}
 }
 
-func run(half, only, folder string, verbose bool) error {
+func run(half, only, folder string, each int, verbose bool) error {
 	of, ok := map[string]int{"hand": atHand, "kept": keptApart}[half]
 	if !ok {
 		return fmt.Errorf(`there is no half %q; say "hand" or "kept"`, half)
 	}
-	chosen := slices.DeleteFunc(recipes(of), func(r recipe) bool { return !strings.Contains(r.condition.name, only) })
+	chosen := slices.DeleteFunc(recipes(of, each), func(r recipe) bool { return !strings.Contains(r.condition.name, only) })
 	scores, err := heardAll(chosen, func(t *take) error {
 		if folder == "" {
 			return nil

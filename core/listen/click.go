@@ -80,9 +80,10 @@ func (l *Listener) ringsOn(at, end int, midi, late float64) bool {
 const samePitch = 0.3
 
 // asBefore reports whether a pitch is that of the note before, in any octave.
-func (l *Listener) asBefore(pitch float64) bool {
-	return math.Abs(math.Remainder(pitch-l.last.Pitch, 12)) <= samePitch
-}
+func (l *Listener) asBefore(pitch float64) bool { return sameName(pitch, l.last.Pitch) }
+
+// sameName reports whether two pitches are the same, in any octave.
+func sameName(a, b float64) bool { return math.Abs(math.Remainder(a-b, 12)) <= samePitch }
 
 // Where a string that rings on is compared with what it sang before, in seconds
 // after the click: once that is over, for so long at the least.

@@ -55,9 +55,10 @@ type Listener struct {
 
 	doubts []peak // that were no note while the open one sounded
 
-	open  *onset // the onset whose note is still sounding
-	last  *Note  // measured, but kept back: a click may have cut it short
-	notes []Note // told since the last call
+	open     *onset  // the onset whose note is still sounding
+	last     *Note   // measured, but kept back: a click may have cut it short
+	lastLate float64 // the pitch towards its end
+	notes    []Note  // told since the last call
 }
 
 // An onset is where a note starts.
@@ -260,7 +261,7 @@ func (l *Listener) measure(at, end int) {
 	}
 	l.letGo()
 	l.zz(at, "NOTE %.2f or %.2f late %.2f level %.1f until %.3f", n.Pitch, n.Or, late, n.LevelDB, n.End)
-	l.last = &n
+	l.last, l.lastLate = &n, cmp.Or(late, n.Pitch)
 }
 
 // beside tells how the note before sounds on in a note, and which other pitch the

@@ -201,7 +201,7 @@ func dip(d []float64, minLag int) int {
 
 // offPeriods is how far from a whole number of periods the lag is told, at the most, at
 // which a sound repeats best.
-const offPeriods = 0.15
+const offPeriods = 0.04
 
 // divides reports whether one lag is a whole number of times another.
 func divides(lag, of float64) bool {

@@ -52,7 +52,7 @@ func steppedBy(was, is float64) bool {
 // ringsUnder reports whether a pitch heard in the open note is that of the note
 // before, which rings on beneath it.
 func (l *Listener) ringsUnder(pitch float64) bool {
-	if l.last == nil || !l.asBefore(pitch) {
+	if l.last == nil || !sameName(pitch, l.lastLate) {
 		return false
 	}
 	before := l.slowly(l.open.at, l.sound.end, stepBefore, stepBeforeTo)
@@ -60,8 +60,12 @@ func (l *Listener) ringsUnder(pitch float64) bool {
 	if len(before) < len(after) || len(after) == 0 {
 		return false
 	}
-	return l.goneOn(before, after, stepAfter-stepBeforeTo) > outOfPhase
+	return l.goneOn(before, after, stepAfter-stepBeforeTo) > ringingOn
 }
+
+// ringingOn is how alike the partials of a string that dies away within the next note
+// are at the least.
+const ringingOn = 0.6
 
 // grownBy is how many times as strong, in power, the partials of a pitch are at the
 // least where the string has stepped to it.
@@ -96,10 +100,6 @@ const leastClear = 3
 // stepHarmonics of the new pitch are looked at.
 const stepHarmonics = 12
 
-// samePitchAgain is how far a steady pitch is told from itself at the most, in
-// semitones.
-const samePitchAgain = 0.35
-
 // hiddenStep returns where the open note, which lasts until a sample, steps to the
 // pitch that it has towards its end; 0 where it has one pitch. The place is that of a
 // peak which did not show it, for what sounds about it has no clear pitch.
@@ -119,7 +119,8 @@ func (l *Listener) hiddenStep(end int) int {
 		}
 		was, is := l.slow.pitchOf(before), l.slow.pitchOf(after)
 		l.zz(p.frame*l.hop+len(l.spectrum.window)/2, "hidden? %.2f to %.2f at %.2f to %.2f", early, late, was, is)
-		if math.Abs(was-early) > samePitchAgain || math.Abs(is-late) > samePitchAgain || l.soundedBefore(before, after, was, is) {
+		leaves, arrives := nearer(was, early, late) && !nearer(is, early, late), nearer(is, late, early) && !nearer(was, late, early)
+		if !leaves && !arrives || l.soundedBefore(before, after, early, late) {
 			continue
 		}
 		at, _ := l.refine(p)
@@ -129,6 +130,11 @@ func (l *Listener) hiddenStep(end int) int {
 		}
 	}
 	return 0
+}
+
+// nearer reports whether a pitch is one rather than another.
+func nearer(pitch, one, other float64) bool {
+	return math.Abs(pitch-one) < math.Abs(other-one)/2
 }
 
 // earlyPitch is the pitch at the beginning of a note, 0 where it has none.
