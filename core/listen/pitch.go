@@ -23,16 +23,17 @@ const (
 
 // A yin finds pitches at one rate.
 type yin struct {
-	rate  float64
-	there *fft
-	back  *fft // of half the length: what comes of it is real
-	buf   []complex128
-	spec  []complex128
+	rate   float64
+	smooth int
+	there  *fft
+	back   *fft // of half the length: what comes of it is real
+	buf    []complex128
+	spec   []complex128
 }
 
 func newYIN(rate float64) *yin {
 	n := 1 << bits.Len(uint(pitchSpan*rate))
-	return &yin{rate, newFFT(n), newFFT(n / 2), make([]complex128, n), make([]complex128, n/2)}
+	return &yin{rate, max(1, int(math.Round(smoothSeconds*rate))), newFFT(n), newFFT(n / 2), make([]complex128, n), make([]complex128, n/2)}
 }
 
 // pitches returns the pitch of a note's sound as a MIDI note with its fraction, 0
@@ -41,12 +42,13 @@ func newYIN(rate float64) *yin {
 // repeats nearly as well at a lag of another name, that is the other.
 func (y *yin) pitches(body []float64) (pitch, other float64) {
 	from := min(int(pitchFrom*y.rate), len(body)/4)
-	d := y.differences(body[from:min(len(body), from+int(pitchSpan*y.rate))])
+	x := body[from:min(len(body), from+int(pitchSpan*y.rate))]
+	d := y.differences(x)
 	lag := dip(d, y.shortest())
 	if lag == 0 {
 		return 0, 0
 	}
-	pitch = guitar.MIDI(y.rate / between(d, lag))
+	pitch, _ = y.exactly(x, d, lag)
 	least := d[deepest(d, y.shortest(), len(d))]
 	for l := y.shortest(); l+1 < len(d); l++ {
 		if d[l] > d[l-1] || d[l] > d[l+1] || d[l] > min(aperiodic, least+alike) {
@@ -64,11 +66,32 @@ func (y *yin) shortest() int { return int(y.rate / highestPitch) }
 
 // differences is the difference of x for all lags, nil where x is too short for any.
 func (y *yin) differences(x []float64) []float64 {
+	x = smoothed(smoothed(x, y.smooth), y.smooth)
 	maxLag := min(int(y.rate/lowestPitch), len(x)/2)
 	if maxLag < y.shortest()+2 {
 		return nil
 	}
 	return y.difference(x, maxLag)
+}
+
+// smoothSeconds is over how long a sound is smoothed, twice, before its pitch is
+// looked for.
+const smoothSeconds = 0.0002
+
+// smoothed is x as the mean of so many samples each.
+func smoothed(x []float64, over int) []float64 {
+	if len(x) < over {
+		return nil
+	}
+	out := make([]float64, len(x)-over+1)
+	sum := 0.0
+	for i, v := range x {
+		if sum += v; i >= over-1 {
+			out[i-over+1] = sum
+			sum -= x[i-over+1]
+		}
+	}
+	return out
 }
 
 // pitchOf is the pitch of all of x.
@@ -85,8 +108,30 @@ func (y *yin) clearly(x []float64) (pitch, unlike float64) {
 	if lag == 0 {
 		return 0, 1
 	}
+	return y.exactly(x, d, lag)
+}
+
+// exactly is the pitch of x, whose difference d has a dip at a lag, and how much it
+// differs from itself there. On a thick string strong partials of 2 kHz and more, as an
+// overdriven one has, make dips beside that of the period, a semitone away: smoothing
+// leaves one.
+func (y *yin) exactly(x, d []float64, lag int) (pitch, unlike float64) {
+	if y.rate/float64(lag) < thick {
+		smooth := y.smooth * thickSmoother
+		if e := y.difference(smoothed(smoothed(x, smooth), smooth), len(d)-1); e != nil {
+			d, lag = e, deepest(e, lag-lag/thickWithin, lag+lag/thickWithin)
+		}
+	}
 	return guitar.MIDI(y.rate / between(d, lag)), d[lag]
 }
+
+// Below thick, in Hz, a sound is smoothed so many times as much, and its pitch looked
+// for within a share of the lag that is its inverse.
+const (
+	thick         = 170
+	thickSmoother = 3
+	thickWithin   = 10
+)
 
 // steady is the pitch of all of x where it repeats plainly, 0 elsewhere.
 func (y *yin) steady(x []float64) float64 {
@@ -104,6 +149,9 @@ const plainly = 0.25
 // difference returns YIN's cumulative mean normalised difference for lags 0 to
 // maxLag, over as many samples as allow the longest lag.
 func (y *yin) difference(x []float64, maxLag int) []float64 {
+	if len(x) < 2*maxLag {
+		return nil
+	}
 	w := len(x) - maxLag
 	likeness := y.correlation(x, w)
 	still := sumSquares(x[:w])

@@ -65,7 +65,7 @@ func (l *Listener) ringsUnder(pitch float64) bool {
 
 // ringingOn is how alike the partials of a string that dies away within the next note
 // are at the least.
-const ringingOn = 0.6
+const ringingOn = 0.35
 
 // grownBy is how many times as strong, in power, the partials of a pitch are at the
 // least where the string has stepped to it.
