@@ -38,6 +38,10 @@ const (
 	silenceFor = 300
 )
 
+// allSoundOff is the controller that stops a string at once (MIDI 1.0, channel mode
+// messages): otherwise it rings into the next.
+const allSoundOff = 120
+
 // record plays all notes of a General MIDI program alone, and cuts them.
 func record(program int) (bank, error) {
 	var notes []struck
@@ -49,7 +53,7 @@ func record(program int) (bank, error) {
 	score := midi{{0, []byte{0xC0, byte(program)}}}
 	for i, n := range notes {
 		at := i * (soundsFor + silenceFor)
-		score = append(score, event{at, []byte{0x90, byte(n.key), byte(n.velocity)}}, event{at + soundsFor, []byte{0x80, byte(n.key), 0}})
+		score = append(score, event{at, []byte{0x90, byte(n.key), byte(n.velocity)}}, event{at + soundsFor, []byte{0x80, byte(n.key), 0}}, event{at + soundsFor, []byte{0xB0, allSoundOff, 0}})
 	}
 	x, err := score.rendered()
 	if err != nil {

@@ -8,13 +8,24 @@ import (
 // What a peak shows by the strongest partials of what sounds after it, traced back
 // to before: a string that is let alone only dies away, each of its partials in the
 // phase it had; a stroke gives it new strength or other phases, whatever scrapes,
-// knocks or echoes meanwhile.
+// knocks or echoes meanwhile. Two strings that beat, or one in a room, gain a little
+// by themselves, and more only where nearly nothing else has changed.
 const (
 	outOfPhase  = 0.35 // below, they are other partials
 	inPhase     = 0.84 // above, they are the same
-	newStrength = 1.4  // as many times the power is no dying away
-	stillStrong = 0.2  // of the power is left where a note follows: less is a string stopped
+	allInPhase  = 0.955
+	newStrength = 1.4 // as many times the power is no dying away
+	muchNew     = 2.6 // nor beating
+	stillStrong = 0.2 // of the power is left where a note follows: less is a string stopped
 )
+
+// strengthened reports whether partials have grown beyond what they do by themselves.
+func strengthened(together, grown float64) bool {
+	if together > allInPhase {
+		return grown > muchNew
+	}
+	return grown > newStrength
+}
 
 // nothingNew reports whether all that sounds after a peak went on from before.
 func (l *Listener) nothingNew(p peak) bool {
@@ -24,7 +35,7 @@ func (l *Listener) nothingNew(p peak) bool {
 	}
 	together, grown := l.tracedBack(before, after, stepAfter-stepBeforeTo)
 	l.zz(p.frame*l.hop+len(l.spectrum.window)/2, "new? together %.2f grown %.2f", together, grown)
-	return together > inPhase && grown < newStrength
+	return together > inPhase && !strengthened(together, grown)
 }
 
 // struckAgain reports whether the string is struck again at a peak, at the pitch it
@@ -36,7 +47,7 @@ func (l *Listener) struckAgain(p peak) bool {
 	}
 	together, grown := l.tracedBack(before, after, stepAfter-stepBeforeTo)
 	l.zz(p.frame*l.hop+len(l.spectrum.window)/2, "again? together %.2f grown %.2f power %.2f", together, grown, meanSquare(after)/meanSquare(before))
-	return together < outOfPhase || grown > newStrength
+	return together < outOfPhase || strengthened(together, grown)
 }
 
 // tracedBack takes the strongest partials of a sound and looks for them in an earlier

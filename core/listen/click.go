@@ -71,8 +71,7 @@ func (l *Listener) ringsOn(at, end int, midi, late float64) bool {
 	if left >= ringsOnUnexplained*sumSquares(x) {
 		return false
 	}
-	_, grown := l.tracedBack(was, x, float64(from)/l.slow.rate-ringTo)
-	return grown < newStrength
+	return !strengthened(l.tracedBack(was, x, float64(from)/l.slow.rate-ringTo))
 }
 
 // samePitch is how far a string that rings on is heard off its pitch at the most, in

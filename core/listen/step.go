@@ -113,6 +113,9 @@ func (l *Listener) hiddenStep(end int) int {
 		return 0
 	}
 	for _, p := range l.doubts {
+		if l.last != nil && sameName(early, l.lastLate) && l.centre(p)-l.open.at < int(ringsInto*l.rate) {
+			continue
+		}
 		before, after := l.aboutPeak(p)
 		if before == nil {
 			continue
@@ -132,6 +135,9 @@ func (l *Listener) hiddenStep(end int) int {
 	return 0
 }
 
+// ringsInto is how far into the next note a string may hide its pitch, in seconds.
+const ringsInto = 0.090
+
 // nearer reports whether a pitch is one rather than another.
 func nearer(pitch, one, other float64) bool {
 	return math.Abs(pitch-one) < math.Abs(other-one)/2
@@ -146,13 +152,16 @@ func (l *Listener) earlyPitch(body []float64) float64 {
 	return l.slow.pitchOf(thinned(body[from:to], fadeStep(l.rate)))
 }
 
+// centre is the sample in the middle of a peak's frame.
+func (l *Listener) centre(p peak) int { return p.frame*l.hop + len(l.spectrum.window)/2 }
+
 // aboutPeak returns what sounds before and after a peak while a note is open, thinned
 // for the lower partials; nil where too little does.
 func (l *Listener) aboutPeak(p peak) (before, after []float64) {
 	if l.open == nil {
 		return nil, nil
 	}
-	at := p.frame*l.hop + len(l.spectrum.window)/2
+	at := l.centre(p)
 	from := max(at+int(stepBefore*l.rate), l.open.at+int(pitchFrom*l.rate))
 	by := fadeStep(l.rate)
 	before = thinned(l.sound.slice(from, at+int(stepBeforeTo*l.rate)), by)
