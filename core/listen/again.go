@@ -34,7 +34,6 @@ func (l *Listener) nothingNew(p peak) bool {
 		return false
 	}
 	together, grown := l.tracedBack(before, after, stepAfter-stepBeforeTo)
-	l.zz(p.frame*l.hop+len(l.spectrum.window)/2, "new? together %.2f grown %.2f", together, grown)
 	return together > inPhase && !strengthened(together, grown)
 }
 
@@ -46,7 +45,6 @@ func (l *Listener) struckAgain(p peak) bool {
 		return false
 	}
 	together, grown := l.tracedBack(before, after, stepAfter-stepBeforeTo)
-	l.zz(p.frame*l.hop+len(l.spectrum.window)/2, "again? together %.2f grown %.2f power %.2f", together, grown, meanSquare(after)/meanSquare(before))
 	return together < outOfPhase || strengthened(together, grown)
 }
 
@@ -81,14 +79,7 @@ const (
 func (l *Listener) agree(of, in []float64, later int) (together, left float64) {
 	window := l.pursuit.window(len(of))
 	var agree, was, is float64
-	taken := 0
-	for _, p := range l.pursuit.partials(of, 0) {
-		if p.step > 2*math.Pi*highestStrong/l.slow.rate {
-			continue
-		}
-		if taken++; taken > strongPartials {
-			break
-		}
+	for _, p := range l.pursuit.strongest(of, 0, strongPartials, int(highestStrong/l.slow.rate*float64(l.pursuit.n))) {
 		foretold := complex(p.cosine, -p.sine) * cmplx.Rect(1, p.step*float64(later))
 		found := seen(in, window, p.step)
 		agree += real(cmplx.Conj(foretold) * found)

@@ -3,17 +3,55 @@ package listen
 import (
 	"cmp"
 	"math"
+
+	"manudrill/core/guitar"
 )
 
-// behindAClick finds where a note really starts whose start was taken at a click.
-func (l *Listener) behindAClick(at int) int {
-	if !l.onBeat(at) {
+// behindAClick finds where a note of a pitch really starts whose start was taken at
+// a click, or a knock or another's drum.
+func (l *Listener) behindAClick(at int, pitch float64) int {
+	if l.onBeat(at) {
+		if other := l.outOfAClick(at); other != at {
+			return other
+		}
 		return l.fadeBehindAClick(at)
 	}
-	if other := l.outOfAClick(at); other != at {
-		return other
+	if l.singsFrom(at, pitch) {
+		return at
 	}
 	return l.fadeBehindAClick(at)
+}
+
+// What a note sings from its start on it sings some periods later, at least so many
+// seconds, but for a share: that is looked for over so many seconds or a period.
+const (
+	singsAgain  = 0.022
+	singsFrom   = 0.001
+	singsOver   = 0.003
+	singsUnlike = 0.3
+)
+
+// singsFrom reports whether a pitch sounds from a sample on already as it does later.
+func (l *Listener) singsFrom(at int, pitch float64) bool {
+	if pitch == 0 {
+		return true
+	}
+	period := l.rate / guitar.Frequency(pitch)
+	later := int(math.Round(math.Ceil(singsAgain*l.rate/period) * period))
+	over := int(max(period, singsOver*l.rate))
+	x := l.sound.slice(at+int(singsFrom*l.rate), at+int(singsFrom*l.rate)+later+over)
+	return len(x) < later+over || unlike(x, later, over) < singsUnlike
+}
+
+// unlike is how much the first samples of x differ from those a lag later, from 0, the
+// same, over 1, nothing in common, to 2.
+func unlike(x []float64, lag, over int) float64 {
+	var d, power float64
+	for i, v := range x[:over] {
+		w := x[i+lag]
+		d, power = d+(v-w)*(v-w), power+v*v+w*w
+	}
+	return d / (power + leastPower)
 }
 
 // Where a note is taken to begin at a click, the click's own sound is left out

@@ -53,7 +53,8 @@ type Listener struct {
 	begun  bool      // a note was told that is no click in a room
 	ticks  []float64 // when short sounds came, s
 
-	doubts []peak // that were no note while the open one sounded
+	sung   float64 // the steady pitch of the open note where it was last asked for; 0 before
+	doubts []peak  // that were no note while the open one sounded
 
 	open     *onset  // the onset whose note is still sounding
 	last     *Note   // measured, but kept back: a click may have cut it short
@@ -173,7 +174,6 @@ const overtakes = 0.4
 // Of two that are too close to be both notes it keeps the one that lasts.
 func (l *Listener) judge(p peak) {
 	lasting := l.flux.lasting(p.frame)
-	l.zz(p.frame*l.hop+len(l.spectrum.window)/2, "peak plain %v lasting %.1f", p.plain, lasting)
 	if !p.plain || lasting < minLasting {
 		if !l.steps(p) && !(p.plain && l.struckAgain(p)) {
 			if p.plain {
@@ -210,7 +210,7 @@ func (l *Listener) judge(p peak) {
 // has no pitch, or falls silent at once, is no note.
 func (l *Listener) tell(end int) {
 	at, step := l.open.at, l.hiddenStep(end)
-	l.open, l.doubts = nil, nil
+	l.open, l.doubts, l.sung = nil, nil, 0
 	if step > 0 {
 		l.measure(at, step)
 		at = step
@@ -224,11 +224,14 @@ func (l *Listener) measure(at, end int) {
 		l.noNote(at)
 		return
 	}
-	at = l.behindAClick(at)
+	midi, other := l.yin.pitches(l.sound.slice(at, end))
+	if later := l.behindAClick(at, midi); later != at {
+		at = later
+		midi, other = l.yin.pitches(l.sound.slice(at, end))
+	}
 	body := l.sound.slice(at, end)
 	lasts := sounding(body, l.rate)
 	late := l.latePitch(body[:lasts])
-	midi, other := l.yin.pitches(body)
 	midi = cmp.Or(midi, late) // two strings together may have no pitch
 	if midi == 0 || lasts < len(body) && lasts < int(minSounding*l.rate) {
 		l.noNote(at)
@@ -248,7 +251,6 @@ func (l *Listener) measure(at, end int) {
 			if still {
 				l.last.End = n.End
 			}
-			l.zz(at, "rings on")
 			return
 		}
 		if still {
@@ -260,7 +262,6 @@ func (l *Listener) measure(at, end int) {
 		l.keepClick(at)
 	}
 	l.letGo()
-	l.zz(at, "NOTE %.2f or %.2f late %.2f level %.1f until %.3f", n.Pitch, n.Or, late, n.LevelDB, n.End)
 	l.last, l.lastLate = &n, cmp.Or(late, n.Pitch)
 }
 
@@ -278,7 +279,6 @@ func (l *Listener) beside(n *Note, at, end int, late float64) {
 
 // noNote takes what started at a sample for a click or a knock.
 func (l *Listener) noNote(at int) {
-	l.zz(at, "no note")
 	l.keepClick(at)
 	l.ticks = append(l.ticks, l.seconds(at))
 }

@@ -47,11 +47,18 @@ func newPursuit(rate float64) *pursuit {
 // spectrum by what the window makes of it. Phases are counted from the sample
 // zero, which may lie outside x.
 func (p *pursuit) partials(x []float64, zero int) []partial {
-	window := p.window(len(x))
-	p.fft.values(p.bins, x, window)
-	var out []partial
+	return p.strongest(x, zero, maxPartials, len(p.bins))
+}
+
+// strongest is at most so many partials of x, of the bins below one.
+func (p *pursuit) strongest(x []float64, zero, most, below int) []partial {
+	bins := p.bins
+	p.bins = p.bins[:min(below, len(bins))]
+	defer func() { p.bins = bins }()
+	p.fft.values(p.bins, x, p.window(len(x)))
+	out := make([]partial, 0, most)
 	loudest := 0.0
-	for len(out) < maxPartials {
+	for len(out) < most {
 		k := p.highest()
 		power := power(p.bins[k])
 		loudest = max(loudest, power)

@@ -142,6 +142,20 @@ func (y *yin) steady(x []float64) float64 {
 	return pitch
 }
 
+// What surely repeats at a pitch differs so little from itself some periods later, as
+// many as fill so many seconds, that no other pitch need be looked for.
+const (
+	surely       = 0.02
+	surelyLonger = 0.010
+)
+
+// repeats reports whether x surely has a pitch.
+func (y *yin) repeats(x []float64, pitch float64) bool {
+	period := y.rate / guitar.Frequency(pitch)
+	lag := int(math.Round(math.Ceil(surelyLonger*y.rate/period) * period))
+	return lag < len(x) && unlike(x, lag, len(x)-lag) < surely
+}
+
 // plainly is how much a sound differs from itself a period later at the most that
 // has one steady pitch.
 const plainly = 0.25

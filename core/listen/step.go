@@ -35,11 +35,13 @@ func (l *Listener) steps(p peak) bool {
 	if before == nil || meanSquare(after) < diesTo*meanSquare(before) {
 		return false
 	}
-	was, is := l.slow.steady(before), l.slow.steady(after)
-	if was == 0 || is == 0 {
+	if l.sung != 0 && l.slow.repeats(after, l.sung) {
 		return false
 	}
-	l.zz(p.frame*l.hop+len(l.spectrum.window)/2, "step? %.2f to %.2f, sounded %v rings %v", was, is, l.soundedBefore(before, after, was, is), l.ringsUnder(was))
+	was, is := l.slow.steady(before), l.slow.steady(after)
+	if l.sung = is; was == 0 || is == 0 {
+		return false
+	}
 	return steppedBy(was, is) && !l.ringsUnder(was) && !l.soundedBefore(before, after, was, is)
 }
 
@@ -121,7 +123,6 @@ func (l *Listener) hiddenStep(end int) int {
 			continue
 		}
 		was, is := l.slow.pitchOf(before), l.slow.pitchOf(after)
-		l.zz(p.frame*l.hop+len(l.spectrum.window)/2, "hidden? %.2f to %.2f at %.2f to %.2f", early, late, was, is)
 		leaves, arrives := nearer(was, early, late) && !nearer(is, early, late), nearer(is, late, early) && !nearer(was, late, early)
 		if !leaves && !arrives || l.soundedBefore(before, after, early, late) {
 			continue
