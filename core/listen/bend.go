@@ -14,13 +14,14 @@ const (
 // pitch.
 const widestBend = 1.5
 
-// latePitch returns the pitch towards a note's end, 0 where it has none.
-func (l *Listener) latePitch(body []float64) float64 {
-	n := len(body)
-	if n < int(shortestLate*l.rate) {
+// latePitch returns the pitch towards the end of a note that sounds from one sample to
+// another, 0 where it has none.
+func (l *Listener) latePitch(at, end int) float64 {
+	end = at + sounding(l.sound.slice(at, end), l.rate)
+	if end-at < int(shortestLate*l.rate) {
 		return 0
 	}
-	return l.slow.pitchOf(thinned(body[n-int(lateFrom*l.rate):n-int(lateTo*l.rate)], fadeStep(l.rate)))
+	return l.brief.pitchOf(l.slowly(end, end, -lateFrom, -lateTo))
 }
 
 // bend returns by how many cents a pitch has moved to a late one.

@@ -43,8 +43,8 @@ type Listener struct {
 	picker   picker
 	peaks    []peak // not yet known to last
 	pursuit  *pursuit
-	yin      *yin
 	slow     *yin // at the rate of fades
+	brief    *yin // of what is no longer than about a peak, at that rate
 	fades    []fade
 
 	alone  []click   // short sounds before the first note
@@ -77,7 +77,7 @@ func New(rate float64) *Listener {
 	l := &Listener{
 		thin: thin, rate: rate, hop: int(math.Round(frameHop * rate)),
 		spectrum: s, flux: newFlux(s.bands()),
-		pursuit: newPursuit(slow), yin: newYIN(rate), slow: newYIN(slow), fades: newFades(slow),
+		pursuit: newPursuit(slow), slow: newYIN(slow, pitchSpan), brief: newYIN(slow, stepSpan), fades: newFades(slow),
 		sound: newRecent(int((maxRing + 1) * rate)), lead: int(leadSeconds * rate),
 	}
 	l.sound.add(make([]float64, l.lead))
@@ -209,29 +209,30 @@ func (l *Listener) judge(p peak) {
 // tell measures the open note, which lasts until sample end at the most. What
 // has no pitch, or falls silent at once, is no note.
 func (l *Listener) tell(end int) {
-	at, step := l.open.at, l.hiddenStep(end)
+	at, late := l.open.at, l.latePitch(l.open.at, end)
+	step := l.hiddenStep(end, late)
 	l.open, l.doubts, l.sung = nil, nil, 0
 	if step > 0 {
-		l.measure(at, step)
+		l.measure(at, step, l.latePitch(at, step))
 		at = step
 	}
-	l.measure(at, end)
+	l.measure(at, end, late)
 }
 
-// measure tells the note that sounds from one sample to another.
-func (l *Listener) measure(at, end int) {
+// measure tells the note that sounds from one sample to another, with a pitch towards
+// its end.
+func (l *Listener) measure(at, end int, late float64) {
 	if isClick(l.sound.slice(at, end), l.rate) {
 		l.noNote(at)
 		return
 	}
-	midi, other := l.yin.pitches(l.sound.slice(at, end))
+	midi, other := l.slow.pitches(l.slowly(at, end, 0, pitchFrom+pitchSpan))
 	if later := l.behindAClick(at, midi); later != at {
 		at = later
-		midi, other = l.yin.pitches(l.sound.slice(at, end))
+		midi, other = l.slow.pitches(l.slowly(at, end, 0, pitchFrom+pitchSpan))
 	}
 	body := l.sound.slice(at, end)
 	lasts := sounding(body, l.rate)
-	late := l.latePitch(body[:lasts])
 	midi = cmp.Or(midi, late) // two strings together may have no pitch
 	if midi == 0 || lasts < len(body) && lasts < int(minSounding*l.rate) {
 		l.noNote(at)

@@ -31,8 +31,9 @@ type yin struct {
 	spec   []complex128
 }
 
-func newYIN(rate float64) *yin {
-	n := 1 << bits.Len(uint(pitchSpan*rate))
+// newYIN is for sounds of at most so many seconds.
+func newYIN(rate, longest float64) *yin {
+	n := 1 << bits.Len(uint(longest*rate))
 	return &yin{rate, max(1, int(math.Round(smoothSeconds*rate))), newFFT(n), newFFT(n / 2), make([]complex128, n), make([]complex128, n/2)}
 }
 
@@ -145,7 +146,7 @@ func (y *yin) steady(x []float64) float64 {
 // What surely repeats at a pitch differs so little from itself some periods later, as
 // many as fill so many seconds, that no other pitch need be looked for.
 const (
-	surely       = 0.02
+	surely       = 0.05
 	surelyLonger = 0.010
 )
 

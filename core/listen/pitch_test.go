@@ -16,7 +16,7 @@ func TestTheDifferenceIsAsDefined(t *testing.T) {
 		x[i] = rng.NormFloat64()
 	}
 	const maxLag = 400
-	got := newYIN(22050).difference(x, maxLag)
+	got := newYIN(22050, pitchSpan).difference(x, maxLag)
 	sum := 0.0
 	for lag := 1; lag <= maxLag; lag++ {
 		d := 0.0

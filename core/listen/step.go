@@ -9,9 +9,10 @@ import (
 // Times in which the string is heard before and after the place of a peak, in
 // seconds about it: clear of the change, and what is there when a peak is judged.
 const (
-	stepBefore, stepBeforeTo = -0.060, -0.012
+	stepBefore, stepBeforeTo = -0.057, -0.012
 	stepAfter, stepAfterTo   = 0.012, 0.057
 	leastStepped             = 0.025 // of either
+	stepSpan                 = stepAfterTo - stepAfter
 )
 
 // leastStep is by how much two steady pitches differ at the least, in semitones,
@@ -35,11 +36,15 @@ func (l *Listener) steps(p peak) bool {
 	if before == nil || meanSquare(after) < diesTo*meanSquare(before) {
 		return false
 	}
-	if l.sung != 0 && l.slow.repeats(after, l.sung) {
+	if l.sung != 0 && l.brief.repeats(after, l.sung) {
 		return false
 	}
-	was, is := l.slow.steady(before), l.slow.steady(after)
-	if l.sung = is; was == 0 || is == 0 {
+	is := l.brief.steady(after)
+	if l.sung = is; is == 0 || l.brief.repeats(before, is) {
+		return false
+	}
+	was := l.brief.steady(before)
+	if was == 0 {
 		return false
 	}
 	return steppedBy(was, is) && !l.ringsUnder(was) && !l.soundedBefore(before, after, was, is)
@@ -105,13 +110,17 @@ const stepHarmonics = 12
 // hiddenStep returns where the open note, which lasts until a sample, steps to the
 // pitch that it has towards its end; 0 where it has one pitch. The place is that of a
 // peak which did not show it, for what sounds about it has no clear pitch.
-func (l *Listener) hiddenStep(end int) int {
-	if len(l.doubts) == 0 {
+func (l *Listener) hiddenStep(end int, late float64) int {
+	from, to := l.open.at+int(pitchFrom*l.rate), l.open.at+int((pitchFrom+stepSpan)*l.rate)
+	if len(l.doubts) == 0 || late == 0 || to > end {
 		return 0
 	}
-	body := l.sound.slice(l.open.at, end)
-	early, late := l.earlyPitch(body), l.latePitch(body)
-	if early == 0 || late == 0 || !steppedBy(early, late) || l.ringsUnder(early) {
+	beginning := thinned(l.sound.slice(from, to), fadeStep(l.rate))
+	if l.brief.repeats(beginning, late) {
+		return 0
+	}
+	early := l.brief.pitchOf(beginning)
+	if early == 0 || !steppedBy(early, late) || l.ringsUnder(early) {
 		return 0
 	}
 	for _, p := range l.doubts {
@@ -122,7 +131,7 @@ func (l *Listener) hiddenStep(end int) int {
 		if before == nil {
 			continue
 		}
-		was, is := l.slow.pitchOf(before), l.slow.pitchOf(after)
+		was, is := l.brief.pitchOf(before), l.brief.pitchOf(after)
 		leaves, arrives := nearer(was, early, late) && !nearer(is, early, late), nearer(is, late, early) && !nearer(was, late, early)
 		if !leaves && !arrives || l.soundedBefore(before, after, early, late) {
 			continue
@@ -142,15 +151,6 @@ const ringsInto = 0.090
 // nearer reports whether a pitch is one rather than another.
 func nearer(pitch, one, other float64) bool {
 	return math.Abs(pitch-one) < math.Abs(other-one)/2
-}
-
-// earlyPitch is the pitch at the beginning of a note, 0 where it has none.
-func (l *Listener) earlyPitch(body []float64) float64 {
-	from, to := int(pitchFrom*l.rate), int((pitchFrom+stepAfterTo-stepAfter)*l.rate)
-	if to > len(body) {
-		return 0
-	}
-	return l.slow.pitchOf(thinned(body[from:to], fadeStep(l.rate)))
 }
 
 // centre is the sample in the middle of a peak's frame.
