@@ -9,14 +9,14 @@ import (
 
 // behindAClick finds where a note of a pitch really starts whose start was taken at
 // a click, or a knock or another's drum.
-func (l *Listener) behindAClick(at int, pitch float64) int {
+func (l *Listener) behindAClick(at int, sure bool, pitch float64) int {
 	if l.onBeat(at) {
 		if other := l.outOfAClick(at); other != at {
 			return other
 		}
 		return l.fadeBehindAClick(at)
 	}
-	if l.singsFrom(at, pitch) {
+	if sure || l.singsFrom(at, pitch) {
 		return at
 	}
 	return l.fadeBehindAClick(at)

@@ -69,17 +69,25 @@ const audibleBefore = 1e-3
 // taken apart into sinusoids and sung on into the change; the start is where
 // fading from one to the other explains it with the least error. A plain attack
 // is left where it was.
-func (l *Listener) fadeIn(at int) int {
+//
+// It reports sure where the sound is explained so well that nothing else comes
+// between the old note and the new.
+func (l *Listener) fadeIn(at int) (start int, sure bool) {
 	v, ok := l.around(at, softSlur)
 	if !ok {
-		return at
+		return at, false
 	}
-	start, left, plain := v.bestFade(l.fades)
-	if left > fadeUnexplained*sumSquares(v.x) || plain < fadeBetter*left || v.at-start < int(fadeEarlier*v.rate) {
-		return at
+	begin, left, plain := v.bestFade(l.fades)
+	all := sumSquares(v.x)
+	if left > fadeUnexplained*all || plain < fadeBetter*left || v.at-begin < int(fadeEarlier*v.rate) {
+		return at, plain < fadeSure*all
 	}
-	return at + v.by*(start-v.at)
+	return at + v.by*(begin-v.at), left < fadeSure*all
 }
+
+// fadeSure is the share that old and new note leave of the sound at the most where
+// nothing else is heard between them.
+const fadeSure = 0.15
 
 // A view is the sound around a change, thinned, with the old and the new note
 // sung on into it.

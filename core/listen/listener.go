@@ -66,6 +66,7 @@ type Listener struct {
 type onset struct {
 	at      int     // sample
 	lasting float64 // how much of what has grown there stays
+	sure    bool    // nothing but the note starts there
 }
 
 // New returns a listener for samples at a rate per second.
@@ -190,10 +191,11 @@ func (l *Listener) judge(p peak) {
 		return
 	}
 	at, plain := l.refine(p)
+	sure := false
 	if !plain {
-		at = l.fadeIn(at)
+		at, sure = l.fadeIn(at)
 	}
-	next := &onset{at, lasting}
+	next := &onset{at, lasting, sure}
 	if l.open != nil {
 		if next.at-l.open.at < int(minInterval*l.rate) {
 			if next.lasting > overtakes*l.open.lasting {
@@ -209,25 +211,25 @@ func (l *Listener) judge(p peak) {
 // tell measures the open note, which lasts until sample end at the most. What
 // has no pitch, or falls silent at once, is no note.
 func (l *Listener) tell(end int) {
-	at, late := l.open.at, l.latePitch(l.open.at, end)
+	at, sure, late := l.open.at, l.open.sure, l.latePitch(l.open.at, end)
 	step := l.hiddenStep(end, late)
 	l.open, l.doubts, l.sung = nil, nil, 0
 	if step > 0 {
-		l.measure(at, step, l.latePitch(at, step))
-		at = step
+		l.measure(at, step, sure, l.latePitch(at, step))
+		at, sure = step, true
 	}
-	l.measure(at, end, late)
+	l.measure(at, end, sure, late)
 }
 
 // measure tells the note that sounds from one sample to another, with a pitch towards
-// its end.
-func (l *Listener) measure(at, end int, late float64) {
+// its end. Where it is not sure to start there, it may start later.
+func (l *Listener) measure(at, end int, sure bool, late float64) {
 	if isClick(l.sound.slice(at, end), l.rate) {
 		l.noNote(at)
 		return
 	}
 	midi, other := l.slow.pitches(l.slowly(at, end, 0, pitchFrom+pitchSpan))
-	if later := l.behindAClick(at, midi); later != at {
+	if later := l.behindAClick(at, sure, midi); later != at {
 		at = later
 		midi, other = l.slow.pitches(l.slowly(at, end, 0, pitchFrom+pitchSpan))
 	}

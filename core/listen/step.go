@@ -137,7 +137,7 @@ func (l *Listener) hiddenStep(end int, late float64) int {
 			continue
 		}
 		at, _ := l.refine(p)
-		at = l.fadeIn(at)
+		at, _ = l.fadeIn(at)
 		if least := int(minInterval * l.rate); at-l.open.at >= least && end-at >= least {
 			return at
 		}
