@@ -1,6 +1,9 @@
 package listen
 
-import "math"
+import (
+	"math"
+	"slices"
+)
 
 // Times of the sound in which two strings are told apart, in seconds about the
 // start of the later one.
@@ -23,7 +26,7 @@ const (
 // partial. It reports false where nothing rings on, or too little is left.
 func (l *Listener) pitchBeside(at, end int) (float64, bool) {
 	was, is := l.slowly(at, end, ringFrom, ringTo), l.slowly(at, end, carryFrom, carryTo)
-	x := l.slowly(at, end, besideFrom, besideTo)
+	x := slices.Clone(l.slowly(at, end, besideFrom, besideTo))
 	if len(was) == 0 || len(is) < len(was) || len(x) < len(is) {
 		return 0, false
 	}

@@ -50,10 +50,13 @@ func (l *Listener) carry(at, end int, before, now float64) (float64, bool) {
 	return max(leastCarryDB, decibels(new/old)), true
 }
 
+// slowSteps is how many samples of low last so many seconds.
+func (l *Listener) slowSteps(seconds float64) int { return int(math.Round(seconds * l.slow.rate)) }
+
 // slowly returns the sound from and to some seconds about a sample, up to an end,
-// thinned for the lower partials.
+// thinned for the lower partials. It is not to be changed.
 func (l *Listener) slowly(at, end int, from, to float64) []float64 {
-	return thinned(l.sound.slice(at+int(from*l.rate), min(end, at+int(to*l.rate))), fadeStep(l.rate))
+	return l.low.slice(at/l.by+l.slowSteps(from), min(end/l.by, at/l.by+l.slowSteps(to)))
 }
 
 // collides reports whether a frequency lies at a harmonic of another.

@@ -3,6 +3,7 @@ package listen
 import (
 	"cmp"
 	"math"
+	"slices"
 
 	"manudrill/core/guitar"
 )
@@ -74,6 +75,7 @@ func (l *Listener) fadeBehindAClick(at int) int {
 	if !ok {
 		return at
 	}
+	v.x = slices.Clone(v.x)
 	for i := max(0, v.at+int(clickFrom*v.rate)); i < v.at+int(clickTo*v.rate); i++ {
 		v.x[i], v.before[i], v.after[i] = 0, 0, 0
 	}
@@ -81,7 +83,7 @@ func (l *Listener) fadeBehindAClick(at int) int {
 	if left > clickUnexplained*sumSquares(v.x) || plain < clickBetter*left || start-v.at < int(clickLater*v.rate) {
 		return at
 	}
-	return at + v.by*(start-v.at)
+	return at + l.by*(start-v.at)
 }
 
 // ringsOn reports whether what was taken for a note is only a click or a knock
@@ -93,23 +95,20 @@ func (l *Listener) ringsOn(at, end int, midi, late float64) bool {
 			return false
 		}
 	}
-	by := fadeStep(l.rate)
-	steps := func(seconds float64) int { return int(math.Round(seconds * l.rate / float64(by))) }
-	from, to := steps(overFrom), min(steps(overTo), (end-at)/by-1)
-	was := thinned(l.sound.slice(at+by*steps(ringFrom), at+by*steps(ringTo)), by)
-	x := thinned(l.sound.slice(at+by*from, at+by*to), by)
-	if len(x) < steps(overLeast) || len(was) < steps(ringTo-ringFrom) {
+	was, x := l.slowly(at, end, ringFrom, ringTo), l.slowly(at, end, overFrom, overTo)
+	if len(x) < l.slowSteps(overLeast) || len(was) < l.slowSteps(ringTo)-l.slowSteps(ringFrom) {
 		return false
 	}
+	from := l.slowSteps(overFrom)
 	// Struck again, the partials would begin at phases of their own.
 	left := 0.0
-	for i, v := range sing(l.pursuit.partials(was, -steps(ringFrom)), from, from+len(x)) {
+	for i, v := range sing(l.pursuit.partials(was, -l.slowSteps(ringFrom)), from, from+len(x)) {
 		left += (x[i] - v) * (x[i] - v)
 	}
 	if left >= ringsOnUnexplained*sumSquares(x) {
 		return false
 	}
-	return !strengthened(l.tracedBack(was, x, float64(from)/l.slow.rate-ringTo))
+	return !strengthened(l.tracedBack(was, x, overFrom-ringTo))
 }
 
 // samePitch is how far a string that rings on is heard off its pitch at the most, in

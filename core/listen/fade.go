@@ -82,7 +82,7 @@ func (l *Listener) fadeIn(at int) (start int, sure bool) {
 	if left > fadeUnexplained*all || plain < fadeBetter*left || v.at-begin < int(fadeEarlier*v.rate) {
 		return at, plain < fadeSure*all
 	}
-	return at + v.by*(begin-v.at), left < fadeSure*all
+	return at + l.by*(begin-v.at), left < fadeSure*all
 }
 
 // fadeSure is the share that old and new note leave of the sound at the most where
@@ -93,30 +93,28 @@ const fadeSure = 0.15
 // sung on into it.
 type view struct {
 	x, before, after []float64
-	at, by           int // the place of the change in x; samples in one of x
+	at               int // the place of the change in x
 	rate             float64
 }
 
 // around makes the view of a change at a sample. It reports false where the
 // sound does not reach so far, or nothing sounds before.
 func (l *Listener) around(at int, c change) (view, bool) {
-	v := view{by: fadeStep(l.rate)}
-	v.rate = l.rate / float64(v.by)
-	steps := func(seconds float64) int { return int(math.Round(seconds * v.rate)) }
+	v := view{rate: l.slow.rate, at: -l.slowSteps(c.from)}
 	part := func(from, to float64) []float64 {
-		x := l.sound.slice(at+v.by*steps(from), at+v.by*steps(to))
-		if len(x) < v.by*(steps(to)-steps(from)) {
+		x := l.slowly(at, l.sound.end, from, to)
+		if len(x) < l.slowSteps(to)-l.slowSteps(from) {
 			return nil
 		}
-		return thinned(x, v.by)
+		return x
 	}
 	old, now := part(c.oldFrom, c.oldTo), part(c.newFrom, c.newTo)
-	v.x, v.at = part(c.from, c.to), -steps(c.from)
+	v.x = part(c.from, c.to)
 	if old == nil || now == nil || v.x == nil || meanSquare(old) < audibleBefore*meanSquare(now) {
 		return v, false
 	}
-	v.before = sing(l.pursuit.partials(old, -steps(c.oldFrom)), -v.at, len(v.x)-v.at)
-	v.after = sing(l.pursuit.partials(now, -steps(c.newFrom)), -v.at, len(v.x)-v.at)
+	v.before = sing(l.pursuit.partials(old, -l.slowSteps(c.oldFrom)), -v.at, len(v.x)-v.at)
+	v.after = sing(l.pursuit.partials(now, -l.slowSteps(c.newFrom)), -v.at, len(v.x)-v.at)
 	return v, true
 }
 

@@ -36,6 +36,8 @@ type Listener struct {
 	rate  float64 // of the thinned samples, by which all below is counted
 	hop   int
 	sound recent // the thinned samples still needed
+	low   recent // the same, thinned further, for the lower partials
+	by    int    // samples of sound in one of low
 	lead  int    // samples of silence before the first
 
 	spectrum *spectrum
@@ -79,9 +81,9 @@ func New(rate float64) *Listener {
 		thin: thin, rate: rate, hop: int(math.Round(frameHop * rate)),
 		spectrum: s, flux: newFlux(s.bands()),
 		pursuit: newPursuit(slow), slow: newYIN(slow, pitchSpan), brief: newYIN(slow, stepSpan), fades: newFades(slow),
-		sound: newRecent(int((maxRing + 1) * rate)), lead: int(leadSeconds * rate),
+		sound: newRecent(int((maxRing + 1) * rate)), low: newRecent(int((maxRing + 1) * slow)), by: fadeStep(rate), lead: int(leadSeconds * rate),
 	}
-	l.sound.add(make([]float64, l.lead))
+	l.hear(make([]float64, l.lead))
 	return l
 }
 
@@ -105,11 +107,17 @@ func (l *Listener) Write(samples []float64) []Note {
 	l.notes = nil
 	for len(samples) > 0 {
 		n := min(len(samples), 4*l.hop*l.thin.by)
-		l.sound.add(l.thin.thin(samples[:n]))
+		l.hear(l.thin.thin(samples[:n]))
 		samples = samples[n:]
 		l.advance()
 	}
 	return l.notes
+}
+
+// hear takes thinned samples in.
+func (l *Listener) hear(samples []float64) {
+	l.sound.add(samples)
+	l.low.add(thinned(l.sound.slice(l.low.end*l.by, l.sound.end), l.by))
 }
 
 // Close ends the recording and returns the notes that were still open.

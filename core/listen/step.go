@@ -115,7 +115,7 @@ func (l *Listener) hiddenStep(end int, late float64) int {
 	if len(l.doubts) == 0 || late == 0 || to > end {
 		return 0
 	}
-	beginning := thinned(l.sound.slice(from, to), fadeStep(l.rate))
+	beginning := l.low.slice(from/l.by, to/l.by)
 	if l.brief.repeats(beginning, late) {
 		return 0
 	}
@@ -163,10 +163,10 @@ func (l *Listener) aboutPeak(p peak) (before, after []float64) {
 		return nil, nil
 	}
 	at := l.centre(p)
-	from := max(at+int(stepBefore*l.rate), l.open.at+int(pitchFrom*l.rate))
-	by := fadeStep(l.rate)
-	before = thinned(l.sound.slice(from, at+int(stepBeforeTo*l.rate)), by)
-	after = thinned(l.sound.slice(at+int(stepAfter*l.rate), at+int(stepAfterTo*l.rate)), by)
+	before, after = l.slowly(at, l.sound.end, stepBefore, stepBeforeTo), l.slowly(at, l.sound.end, stepAfter, stepAfterTo)
+	if earlier := (l.open.at+int(pitchFrom*l.rate))/l.by - (at/l.by + l.slowSteps(stepBefore)); earlier > 0 {
+		before = before[min(earlier, len(before)):]
+	}
 	if least := int(leastStepped * l.slow.rate); len(before) < least || len(after) < least {
 		return nil, nil
 	}
