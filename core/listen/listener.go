@@ -35,6 +35,7 @@ type Listener struct {
 	thin  *thinner
 	rate  float64 // of the thinned samples, by which all below is counted
 	hop   int
+	level leveller
 	sound recent // the thinned samples still needed
 	low   recent // the same, thinned further, for the lower partials
 	by    int    // samples of sound in one of low
@@ -81,9 +82,9 @@ func New(rate float64) *Listener {
 		thin: thin, rate: rate, hop: int(math.Round(frameHop * rate)),
 		spectrum: s, flux: newFlux(s.bands()),
 		pursuit: newPursuit(slow), slow: newYIN(slow, pitchSpan), brief: newYIN(slow, stepSpan), fades: newFades(slow),
-		sound: newRecent(int((maxRing + 1) * rate)), low: newRecent(int((maxRing + 1) * slow)), by: fadeStep(rate), lead: int(leadSeconds * rate),
+		sound: newRecent(int((maxRing + 1) * rate)), low: newRecent(int((maxRing + 1) * slow)), by: fadeStep(rate), lead: int(leadSeconds * rate), level: newLeveller(rate),
 	}
-	l.hear(make([]float64, l.lead))
+	l.rest(l.lead)
 	return l
 }
 
@@ -116,15 +117,25 @@ func (l *Listener) Write(samples []float64) []Note {
 
 // hear takes thinned samples in.
 func (l *Listener) hear(samples []float64) {
-	l.sound.add(samples)
+	l.level.level(l.sound.add(samples))
 	l.low.add(thinned(l.sound.slice(l.low.end*l.by, l.sound.end), l.by))
+}
+
+// rest takes in so many samples of silence.
+func (l *Listener) rest(samples int) {
+	l.sound.add(make([]float64, samples))
+	l.low.add(make([]float64, l.sound.end/l.by-l.low.end))
 }
 
 // Close ends the recording and returns the notes that were still open.
 func (l *Listener) Close() []Note {
 	// Silence after the end lets the last frames and peaks come through.
 	end := l.sound.end
-	l.Write(make([]float64, int(0.3*l.rate)*l.thin.by))
+	l.notes = nil
+	for rest := int(0.3 * l.rate); rest > 0; rest -= 4 * l.hop {
+		l.rest(4 * l.hop)
+		l.advance()
+	}
 	if l.open != nil {
 		l.tell(end)
 	}

@@ -24,7 +24,8 @@ const (
 // A yin finds pitches at one rate.
 type yin struct {
 	rate   float64
-	smooth int
+	over   int       // samples that a sound is smoothed over
+	smooth []float64 // the sound that was smoothed last
 	there  *fft
 	back   *fft // of half the length: what comes of it is real
 	buf    []complex128
@@ -34,7 +35,10 @@ type yin struct {
 // newYIN is for sounds of at most so many seconds.
 func newYIN(rate, longest float64) *yin {
 	n := 1 << bits.Len(uint(longest*rate))
-	return &yin{rate, max(1, int(math.Round(smoothSeconds*rate))), newFFT(n), newFFT(n / 2), make([]complex128, n), make([]complex128, n/2)}
+	return &yin{
+		rate: rate, over: max(1, int(math.Round(smoothSeconds*rate))),
+		there: newFFT(n), back: newFFT(n / 2), buf: make([]complex128, n), spec: make([]complex128, n/2),
+	}
 }
 
 // pitches returns the pitch of a note's sound as a MIDI note with its fraction, 0
@@ -67,7 +71,7 @@ func (y *yin) shortest() int { return int(y.rate / highestPitch) }
 
 // differences is the difference of x for all lags, nil where x is too short for any.
 func (y *yin) differences(x []float64) []float64 {
-	x = smoothed(smoothed(x, y.smooth), y.smooth)
+	x = y.smoothed(x, y.over)
 	maxLag := min(int(y.rate/lowestPitch), len(x)/2)
 	if maxLag < y.shortest()+2 {
 		return nil
@@ -79,20 +83,27 @@ func (y *yin) differences(x []float64) []float64 {
 // looked for.
 const smoothSeconds = 0.0002
 
-// smoothed is x as the mean of so many samples each.
-func smoothed(x []float64, over int) []float64 {
+// smoothed is x as the mean of so many samples each, twice over, until it is asked for
+// again.
+func (y *yin) smoothed(x []float64, over int) []float64 {
+	y.smooth = summed(summed(append(y.smooth[:0], x...), over), over)
+	return y.smooth
+}
+
+// summed replaces the samples of x by the sums of so many each.
+func summed(x []float64, over int) []float64 {
 	if len(x) < over {
-		return nil
+		return x[:0]
 	}
-	out := make([]float64, len(x)-over+1)
 	sum := 0.0
-	for i, v := range x {
-		if sum += v; i >= over-1 {
-			out[i-over+1] = sum
-			sum -= x[i-over+1]
-		}
+	for _, v := range x[:over-1] {
+		sum += v
 	}
-	return out
+	for i, v := range x[over-1:] {
+		sum += v
+		sum, x[i] = sum-x[i], sum
+	}
+	return x[:len(x)-over+1]
 }
 
 // pitchOf is the pitch of all of x.
@@ -118,8 +129,7 @@ func (y *yin) clearly(x []float64) (pitch, unlike float64) {
 // leaves one.
 func (y *yin) exactly(x, d []float64, lag int) (pitch, unlike float64) {
 	if y.rate/float64(lag) < thick {
-		smooth := y.smooth * thickSmoother
-		if e := y.difference(smoothed(smoothed(x, smooth), smooth), len(d)-1); e != nil {
+		if e := y.difference(y.smoothed(x, y.over*thickSmoother), len(d)-1); e != nil {
 			d, lag = e, deepest(e, lag-lag/thickWithin, lag+lag/thickWithin)
 		}
 	}

@@ -13,7 +13,8 @@ type recent struct {
 // newRecent holds at least keep samples; pieces may be added of up to as many.
 func newRecent(keep int) recent { return recent{keep: keep, buf: make([]float64, 0, 3*keep)} }
 
-func (r *recent) add(samples []float64) {
+// add takes samples in, and returns where they are held now.
+func (r *recent) add(samples []float64) []float64 {
 	if len(r.buf) > 2*r.keep {
 		drop := len(r.buf) - r.keep
 		r.buf = append(r.buf[:0], r.buf[drop:]...)
@@ -21,11 +22,13 @@ func (r *recent) add(samples []float64) {
 	}
 	r.buf = append(r.buf, samples...)
 	r.end += len(samples)
-	for i, v := range r.buf[len(r.buf)-len(samples):] {
+	held := r.buf[len(r.buf)-len(samples):]
+	for i, v := range held {
 		if !(math.Abs(v) <= absurd) { // nor a number either
-			r.buf[len(r.buf)-len(samples)+i] = 0
+			held[i] = 0
 		}
 	}
+	return held
 }
 
 // absurd is how many times full scale no sample can be: what is more, or no
