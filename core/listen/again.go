@@ -41,7 +41,7 @@ func (l *Listener) nothingNew(p peak) bool {
 // has or one that its partials hid.
 func (l *Listener) struckAgain(p peak) bool {
 	before, after := l.aboutPeak(p)
-	if before == nil || meanSquare(after) < stillStrong*meanSquare(before) {
+	if before == nil || variance(after) < stillStrong*variance(before) {
 		return false
 	}
 	together, grown := l.tracedBack(before, after, stepAfter-stepBeforeTo)

@@ -27,6 +27,16 @@ func meanSquare(x []float64) float64 {
 	return sum / float64(len(x))
 }
 
+// variance is the power of x without the offset that some recorders add.
+func variance(x []float64) float64 {
+	sum := 0.0
+	for _, v := range x {
+		sum += v
+	}
+	mean := sum / float64(max(1, len(x)))
+	return meanSquare(x) - mean*mean
+}
+
 // silentDB is how far a note must fall below its start to count as ended.
 const silentDB = 24
 

@@ -35,7 +35,6 @@ type Listener struct {
 	thin  *thinner
 	rate  float64 // of the thinned samples, by which all below is counted
 	hop   int
-	level leveller
 	sound recent // the thinned samples still needed
 	low   recent // the same, thinned further, for the lower partials
 	by    int    // samples of sound in one of low
@@ -82,7 +81,7 @@ func New(rate float64) *Listener {
 		thin: thin, rate: rate, hop: int(math.Round(frameHop * rate)),
 		spectrum: s, flux: newFlux(s.bands()),
 		pursuit: newPursuit(slow), slow: newYIN(slow, pitchSpan), brief: newYIN(slow, stepSpan), fades: newFades(slow),
-		sound: newRecent(int((maxRing + 1) * rate)), low: newRecent(int((maxRing + 1) * slow)), by: fadeStep(rate), lead: int(leadSeconds * rate), level: newLeveller(rate),
+		sound: newRecent(int((maxRing + 1) * rate)), low: newRecent(int((maxRing + 1) * slow)), by: fadeStep(rate), lead: int(leadSeconds * rate),
 	}
 	l.rest(l.lead)
 	return l
@@ -117,7 +116,7 @@ func (l *Listener) Write(samples []float64) []Note {
 
 // hear takes thinned samples in.
 func (l *Listener) hear(samples []float64) {
-	l.level.level(l.sound.add(samples))
+	l.sound.add(samples)
 	l.low.add(thinned(l.sound.slice(l.low.end*l.by, l.sound.end), l.by))
 }
 

@@ -13,8 +13,7 @@ type recent struct {
 // newRecent holds at least keep samples; pieces may be added of up to as many.
 func newRecent(keep int) recent { return recent{keep: keep, buf: make([]float64, 0, 3*keep)} }
 
-// add takes samples in, and returns where they are held now.
-func (r *recent) add(samples []float64) []float64 {
+func (r *recent) add(samples []float64) {
 	if len(r.buf) > 2*r.keep {
 		drop := len(r.buf) - r.keep
 		r.buf = append(r.buf[:0], r.buf[drop:]...)
@@ -28,7 +27,6 @@ func (r *recent) add(samples []float64) []float64 {
 			held[i] = 0
 		}
 	}
-	return held
 }
 
 // absurd is how many times full scale no sample can be: what is more, or no

@@ -33,7 +33,7 @@ const diesTo = 0.06
 // bands.
 func (l *Listener) steps(p peak) bool {
 	before, after := l.aboutPeak(p)
-	if before == nil || meanSquare(after) < diesTo*meanSquare(before) {
+	if before == nil || variance(after) < diesTo*variance(before) {
 		return false
 	}
 	if l.sung != 0 && l.brief.repeats(after, l.sung) {
