@@ -12,11 +12,12 @@ import (
 // by themselves, and more only where nearly nothing else has changed.
 const (
 	outOfPhase  = 0.35 // below, they are other partials
-	inPhase     = 0.84 // above, they are the same
+	inPhase     = 0.82 // above, they are the same
 	allInPhase  = 0.955
-	newStrength = 1.4 // as many times the power is no dying away
-	muchNew     = 2.6 // nor beating
-	stillStrong = 0.2 // of the power is left where a note follows: less is a string stopped
+	asStrong    = 0.55 // of the power partials have that are struck again
+	newStrength = 1.4  // as many times the power is no dying away
+	muchNew     = 2.6  // nor beating
+	stillStrong = 0.2  // of the power is left where a note follows: less is a string stopped
 )
 
 // strengthened reports whether partials have grown beyond what they do by themselves.
@@ -45,7 +46,7 @@ func (l *Listener) struckAgain(p peak) bool {
 		return false
 	}
 	together, grown := l.tracedBack(before, after, stepAfter-stepBeforeTo)
-	return together < outOfPhase || strengthened(together, grown)
+	return together < outOfPhase && grown > asStrong || strengthened(together, grown)
 }
 
 // tracedBack takes the strongest partials of a sound and looks for them in an earlier
@@ -69,8 +70,8 @@ func (l *Listener) goneOn(before, after []float64, between float64) float64 {
 // Where partials are compared: the strongest up to so many Hz, which one stroke
 // leaves in phase for as long as they last.
 const (
-	strongPartials = 6
-	highestStrong  = 1200
+	strongPartials = 8
+	highestStrong  = 1500
 )
 
 // agree compares the strongest partials of a sound with what another has of them, as
