@@ -40,7 +40,7 @@ const (
 
 // guitars are the General MIDI programs of each half. Two are left out: the muted one
 // has a condition of its own, and harmonics do not sound at the pitch of their key.
-var guitars = [2][]int{{25, 26, 29}, {24, 27, 30}}
+var guitars = [2][]int{{24, 25, 26, 29}, {27, 30}}
 
 const mutedGuitar = 28
 
