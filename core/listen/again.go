@@ -28,13 +28,24 @@ func strengthened(together, grown float64) bool {
 	return grown > newStrength
 }
 
+// A metronome's click, whose peak lies so near its beat, is over so long after it; in
+// seconds.
+const (
+	peakOffBeat = 0.012
+	clickOver   = 0.030
+)
+
 // nothingNew reports whether all that sounds after a peak went on from before.
 func (l *Listener) nothingNew(p peak) bool {
-	before, after := l.aboutPeak(p)
+	from := stepAfter
+	if l.beat != 0 && l.offBeat(l.centre(p)) < peakOffBeat {
+		from = clickOver
+	}
+	before, after := l.about(p, from)
 	if before == nil {
 		return false
 	}
-	together, grown := l.tracedBack(before, after, stepAfter-stepBeforeTo)
+	together, grown := l.tracedBack(before, after, from-stepBeforeTo)
 	return together > inPhase && !strengthened(together, grown)
 }
 

@@ -60,8 +60,12 @@ func (l *Listener) onBeat(at int) bool {
 	if l.beat == 0 {
 		return false
 	}
-	off := math.Remainder(float64(at-l.beatAt), float64(l.beat))
-	return math.Abs(off) < onBeatWithin*l.rate
+	return l.offBeat(at) < onBeatWithin
+}
+
+// offBeat is how far from the nearest beat a sample is, in seconds.
+func (l *Listener) offBeat(at int) float64 {
+	return math.Abs(math.Remainder(float64(at-l.beatAt), float64(l.beat))) / l.rate
 }
 
 // onBeatWithin is how far from its beat a click is heard at the most, in seconds.

@@ -158,12 +158,15 @@ func (l *Listener) centre(p peak) int { return p.frame*l.hop + len(l.spectrum.wi
 
 // aboutPeak returns what sounds before and after a peak while a note is open, thinned
 // for the lower partials; nil where too little does.
-func (l *Listener) aboutPeak(p peak) (before, after []float64) {
+func (l *Listener) aboutPeak(p peak) (before, after []float64) { return l.about(p, stepAfter) }
+
+// about is aboutPeak with what sounds after it from some seconds on.
+func (l *Listener) about(p peak, from float64) (before, after []float64) {
 	if l.open == nil {
 		return nil, nil
 	}
 	at := l.centre(p)
-	before, after = l.slowly(at, l.sound.end, stepBefore, stepBeforeTo), l.slowly(at, l.sound.end, stepAfter, stepAfterTo)
+	before, after = l.slowly(at, l.sound.end, stepBefore, stepBeforeTo), l.slowly(at, l.sound.end, from, stepAfterTo)
 	if earlier := (l.open.at+int(pitchFrom*l.rate))/l.by - (at/l.by + l.slowSteps(stepBefore)); earlier > 0 {
 		before = before[min(earlier, len(before)):]
 	}
