@@ -53,7 +53,7 @@ func (s *score) add(t *take) {
 	heard, a := t.hear()
 	s.takes++
 	var found, true_ []float64
-	for _, n := range heard {
+	for _, n := range listen.Loud(heard) {
 		if n.Onset > t.played[0].t-0.3 { // a count-in may be heard before
 			found = append(found, n.Onset)
 		}

@@ -22,7 +22,7 @@ func onsetsCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			for _, n := range h.Notes {
+			for _, n := range listen.Loud(h.Notes) {
 				fmt.Fprintf(cmd.OutOrStdout(), "%.5f\n", n.Onset)
 			}
 			return nil
