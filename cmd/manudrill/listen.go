@@ -9,6 +9,7 @@ import (
 
 	"manudrill/core/compare"
 	"manudrill/core/evenness"
+	"manudrill/core/listen"
 	"manudrill/formats/hearing"
 )
 

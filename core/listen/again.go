@@ -3,6 +3,8 @@ package listen
 import (
 	"math"
 	"math/cmplx"
+
+	"manudrill/core/listen/dsp"
 )
 
 // What a peak shows by the strongest partials of what sounds after it, traced back
@@ -53,7 +55,7 @@ func (l *Listener) nothingNew(p peak) bool {
 // has or one that its partials hid.
 func (l *Listener) struckAgain(p peak) bool {
 	before, after := l.aboutPeak(p)
-	if before == nil || variance(after) < stillStrong*variance(before) {
+	if before == nil || dsp.Variance(after) < stillStrong*dsp.Variance(before) {
 		return false
 	}
 	together, grown := l.tracedBack(before, after, stepAfter-stepBeforeTo)
@@ -64,17 +66,17 @@ func (l *Listener) struckAgain(p peak) bool {
 // one that ended so many seconds before it: how alike they are, 1 to −1, and by
 // how much their power has grown since.
 func (l *Listener) tracedBack(before, after []float64, between float64) (together, grown float64) {
-	n := min(len(before), len(after), int(longestPursuit*l.slow.rate))
+	n := min(len(before), len(after), int(dsp.LongestPursuit*l.slow.Rate))
 	before, after = before[len(before)-n:], after[:n]
-	together, left := l.agree(after, before, -int(between*l.slow.rate)-n)
-	return together, 1 / max(left, leastPower)
+	together, left := l.agree(after, before, -int(between*l.slow.Rate)-n)
+	return together, 1 / max(left, dsp.LeastPower)
 }
 
 // goneOn takes the strongest partials of a sound and looks for them in one that begins
 // so many seconds after its end: how alike they are, 1 to −1.
 func (l *Listener) goneOn(before, after []float64, between float64) float64 {
-	n := min(len(before), len(after), int(longestPursuit*l.slow.rate))
-	together, _ := l.agree(before[len(before)-n:], after[:n], int(between*l.slow.rate)+n)
+	n := min(len(before), len(after), int(dsp.LongestPursuit*l.slow.Rate))
+	together, _ := l.agree(before[len(before)-n:], after[:n], int(between*l.slow.Rate)+n)
 	return together
 }
 
@@ -89,28 +91,13 @@ const (
 // long and so many samples later: how well the phases agree that are foretold and
 // found, 1 to −1, and how much of their power is there.
 func (l *Listener) agree(of, in []float64, later int) (together, left float64) {
-	window := l.pursuit.window(len(of))
+	window := l.pursuit.Window(len(of))
 	var agree, was, is float64
-	for _, p := range l.pursuit.strongest(of, 0, strongPartials, int(highestStrong/l.slow.rate*float64(l.pursuit.n))) {
-		foretold := complex(p.cosine, -p.sine) * cmplx.Rect(1, p.step*float64(later))
-		found := seen(in, window, p.step)
+	for _, p := range l.pursuit.Strongest(of, 0, strongPartials, highestStrong) {
+		foretold := complex(p.Cosine, -p.Sine) * cmplx.Rect(1, p.Step*float64(later))
+		found := dsp.Seen(in, window, p.Step)
 		agree += real(cmplx.Conj(foretold) * found)
-		was, is = was+power(foretold), is+power(found)
+		was, is = was+dsp.Power(foretold), is+dsp.Power(found)
 	}
-	return agree / (math.Sqrt(was*is) + leastPower), is / (was + leastPower)
-}
-
-// seen is the amplitude under a window of the sinusoid of an angle per sample, its
-// phase that of the first sample.
-func seen(x, window []float64, step float64) complex128 {
-	s, c := math.Sincos(step)
-	turn, z := complex(c, -s), complex(1, 0)
-	var sum complex128
-	weight := 0.0
-	for i, w := range window {
-		sum += complex(w*x[i], 0) * z
-		weight += w
-		z *= turn
-	}
-	return 2 * sum / complex(weight, 0)
+	return agree / (math.Sqrt(was*is) + dsp.LeastPower), is / (was + dsp.LeastPower)
 }

@@ -21,7 +21,7 @@ func (l *Listener) latePitch(at, end int) float64 {
 	if end-at < int(shortestLate*l.rate) {
 		return 0
 	}
-	return l.brief.pitchOf(l.slowly(end, end, -lateFrom, -lateTo))
+	return l.brief.Pitch(l.slowly(end, end, -lateFrom, -lateTo))
 }
 
 // bend returns by how many cents a pitch has moved to a late one.

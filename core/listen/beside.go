@@ -3,6 +3,8 @@ package listen
 import (
 	"math"
 	"slices"
+
+	"manudrill/core/listen/dsp"
 )
 
 // Times of the sound in which two strings are told apart, in seconds about the
@@ -30,37 +32,23 @@ func (l *Listener) pitchBeside(at, end int) (float64, bool) {
 	if len(was) == 0 || len(is) < len(was) || len(x) < len(is) {
 		return 0, false
 	}
-	old := l.pursuit.partials(was, 0)
-	window := l.pursuit.window(len(was))
+	old := l.pursuit.Partials(was, 0)
+	window := l.pursuit.Window(len(was))
 	var before, after float64
 	for _, p := range old {
-		a, b := powersAt(was, is, window, p.step/(2*math.Pi))
+		a, b := dsp.PowersAt(was, is, window, p.Step/(2*math.Pi))
 		before, after = before+a, after+b
 	}
 	if after < stillRings*before {
 		return 0, false
 	}
-	whole := sumSquares(x)
+	whole := dsp.SumSquares(x)
 	for _, p := range old {
-		takeOut(x, p.step)
+		dsp.TakeOut(x, p.Step)
 	}
-	if sumSquares(x) < besideShare*whole {
+	if dsp.SumSquares(x) < besideShare*whole {
 		return 0, false
 	}
-	pitch := l.slow.pitchOf(x)
+	pitch := l.slow.Pitch(x)
 	return pitch, pitch != 0
-}
-
-// takeOut takes the sinusoid of an angle per sample out of x, by least squares.
-func takeOut(x []float64, step float64) {
-	s, c := math.Sincos(step)
-	zr, zi, re, im := 1.0, 0.0, 0.0, 0.0
-	for _, v := range x {
-		re, im = re+v*zr, im+v*zi
-		zr, zi = zr*c-zi*s, zr*s+zi*c
-	}
-	re, im = 2*re/float64(len(x)), 2*im/float64(len(x))
-	for i, v := range sing([]partial{{step, re, im}}, 0, len(x)) {
-		x[i] -= v
-	}
 }

@@ -3,6 +3,8 @@ package listen
 import (
 	"math"
 
+	"manudrill/core/listen/dsp"
+
 	"manudrill/core/guitar"
 )
 
@@ -33,25 +35,25 @@ func (l *Listener) carry(at, end int, before, now float64) (float64, bool) {
 	if before == 0 || len(is) < len(was) || len(was) == 0 {
 		return 0, false
 	}
-	window := l.pursuit.window(len(was))
+	window := l.pursuit.Window(len(was))
 
 	var old, new float64
 	for h := 1; h <= carryHarmonics; h++ {
 		hz := guitar.Frequency(before) * float64(h)
-		if hz > highestPartial || collides(hz, guitar.Frequency(now)) {
+		if hz > dsp.HighestPartial || collides(hz, guitar.Frequency(now)) {
 			continue
 		}
-		a, b := powersAt(was, is, window, hz/l.slow.rate)
+		a, b := dsp.PowersAt(was, is, window, hz/l.slow.Rate)
 		old, new = old+a, new+b
 	}
 	if old == 0 {
 		return 0, false
 	}
-	return max(leastCarryDB, decibels(new/old)), true
+	return max(leastCarryDB, dsp.Decibels(new/old)), true
 }
 
 // slowSteps is how many samples of low last so many seconds.
-func (l *Listener) slowSteps(seconds float64) int { return int(math.Round(seconds * l.slow.rate)) }
+func (l *Listener) slowSteps(seconds float64) int { return int(math.Round(seconds * l.slow.Rate)) }
 
 // slowly returns the sound from and to some seconds about a sample, up to an end,
 // thinned for the lower partials. It is not to be changed.
@@ -62,20 +64,4 @@ func (l *Listener) slowly(at, end int, from, to float64) []float64 {
 // collides reports whether a frequency lies at a harmonic of another.
 func collides(hz, of float64) bool {
 	return math.Abs(max(1, math.Round(hz/of))*of-hz) < apart
-}
-
-// powersAt are the powers of two sounds at a frequency in cycles a sample, under a
-// window.
-func powersAt(x, y, window []float64, cycles float64) (float64, float64) {
-	x, y = x[:len(window)], y[:len(window)]
-	s, c := math.Sincos(2 * math.Pi * cycles)
-	turn := complex(c, s)
-	z := complex(1, 0)
-	var ofX, ofY complex128
-	for i, w := range window {
-		ofX += complex(w*x[i]*real(z), w*x[i]*imag(z))
-		ofY += complex(w*y[i]*real(z), w*y[i]*imag(z))
-		z *= turn
-	}
-	return power(ofX), power(ofY)
 }

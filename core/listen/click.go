@@ -5,6 +5,8 @@ import (
 	"math"
 	"slices"
 
+	"manudrill/core/listen/dsp"
+
 	"manudrill/core/guitar"
 )
 
@@ -41,18 +43,7 @@ func (l *Listener) singsFrom(at int, pitch float64) bool {
 	later := int(math.Round(math.Ceil(singsAgain*l.rate/period) * period))
 	over := int(max(period, singsOver*l.rate))
 	x := l.sound.slice(at+int(singsFrom*l.rate), at+int(singsFrom*l.rate)+later+over)
-	return len(x) < later+over || unlike(x, later, over) < singsUnlike
-}
-
-// unlike is how much the first samples of x differ from those a lag later, from 0, the
-// same, over 1, nothing in common, to 2.
-func unlike(x []float64, lag, over int) float64 {
-	var d, power float64
-	for i, v := range x[:over] {
-		w := x[i+lag]
-		d, power = d+(v-w)*(v-w), power+v*v+w*w
-	}
-	return d / (power + leastPower)
+	return len(x) < later+over || dsp.Unlike(x, later, over) < singsUnlike
 }
 
 // Where a note is taken to begin at a click, the click's own sound is left out
@@ -80,7 +71,7 @@ func (l *Listener) fadeBehindAClick(at int) int {
 		v.x[i], v.before[i], v.after[i] = 0, 0, 0
 	}
 	start, left, plain := v.bestFade(l.fades)
-	if left > clickUnexplained*sumSquares(v.x) || plain < clickBetter*left || start-v.at < int(clickLater*v.rate) {
+	if left > clickUnexplained*dsp.SumSquares(v.x) || plain < clickBetter*left || start-v.at < int(clickLater*v.rate) {
 		return at
 	}
 	return at + l.by*(start-v.at)
@@ -102,10 +93,10 @@ func (l *Listener) ringsOn(at, end int, midi, late float64) bool {
 	from := l.slowSteps(overFrom)
 	// Struck again, the partials would begin at phases of their own.
 	left := 0.0
-	for i, v := range sing(l.pursuit.partials(was, -l.slowSteps(ringFrom)), from, from+len(x)) {
+	for i, v := range dsp.Sing(l.pursuit.Partials(was, -l.slowSteps(ringFrom)), from, from+len(x)) {
 		left += (x[i] - v) * (x[i] - v)
 	}
-	if left >= ringsOnUnexplained*sumSquares(x) {
+	if left >= ringsOnUnexplained*dsp.SumSquares(x) {
 		return false
 	}
 	return !strengthened(l.tracedBack(was, x, overFrom-ringTo))

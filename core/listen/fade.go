@@ -1,6 +1,10 @@
 package listen
 
-import "math"
+import (
+	"math"
+
+	"manudrill/core/listen/dsp"
+)
 
 // Times around the place where a note has become plain, in seconds. What the
 // string sang before and what it sings after are learnt clear of the change.
@@ -78,7 +82,7 @@ func (l *Listener) fadeIn(at int) (start int, sure bool) {
 		return at, false
 	}
 	begin, left, plain := v.bestFade(l.fades)
-	all := sumSquares(v.x)
+	all := dsp.SumSquares(v.x)
 	if left > fadeUnexplained*all || plain < fadeBetter*left || v.at-begin < int(fadeEarlier*v.rate) {
 		return at, plain < fadeSure*all
 	}
@@ -100,7 +104,7 @@ type view struct {
 // around makes the view of a change at a sample. It reports false where the
 // sound does not reach so far, or nothing sounds before.
 func (l *Listener) around(at int, c change) (view, bool) {
-	v := view{rate: l.slow.rate, at: -l.slowSteps(c.from)}
+	v := view{rate: l.slow.Rate, at: -l.slowSteps(c.from)}
 	part := func(from, to float64) []float64 {
 		x := l.slowly(at, l.sound.end, from, to)
 		if len(x) < l.slowSteps(to)-l.slowSteps(from) {
@@ -110,11 +114,11 @@ func (l *Listener) around(at int, c change) (view, bool) {
 	}
 	old, now := part(c.oldFrom, c.oldTo), part(c.newFrom, c.newTo)
 	v.x = part(c.from, c.to)
-	if old == nil || now == nil || v.x == nil || meanSquare(old) < audibleBefore*meanSquare(now) {
+	if old == nil || now == nil || v.x == nil || dsp.MeanSquare(old) < audibleBefore*dsp.MeanSquare(now) {
 		return v, false
 	}
-	v.before = sing(l.pursuit.partials(old, -l.slowSteps(c.oldFrom)), -v.at, len(v.x)-v.at)
-	v.after = sing(l.pursuit.partials(now, -l.slowSteps(c.newFrom)), -v.at, len(v.x)-v.at)
+	v.before = dsp.Sing(l.pursuit.Partials(old, -l.slowSteps(c.oldFrom)), -v.at, len(v.x)-v.at)
+	v.after = dsp.Sing(l.pursuit.Partials(now, -l.slowSteps(c.newFrom)), -v.at, len(v.x)-v.at)
 	return v, true
 }
 
@@ -196,5 +200,3 @@ func (v view) leftAfter() []float64 {
 	}
 	return sums
 }
-
-func sumSquares(x []float64) float64 { return meanSquare(x) * float64(len(x)) }

@@ -1,6 +1,10 @@
 package listen
 
-import "math"
+import (
+	"math"
+
+	"manudrill/core/listen/dsp"
+)
 
 // A gain brings recordings of any level to the one at which flux is judged. It
 // follows the loudest sound so far and forgets it slowly.
@@ -13,12 +17,12 @@ type gain struct {
 // Levels of frames: what the loudest is brought to, and below which takes are
 // not lifted further.
 var (
-	working  = fromDecibels(-15)
-	quietest = fromDecibels(-45)
+	working  = dsp.FromDecibels(-15)
+	quietest = dsp.FromDecibels(-45)
 )
 
 // silent is the mean square of a frame in which nothing can be heard.
-var silent = fromDecibels(-90)
+var silent = dsp.FromDecibels(-90)
 
 // loudnessHalfLife is how long until a loud frame counts half, in seconds.
 const loudnessHalfLife = 8
@@ -39,6 +43,3 @@ func (g *gain) next(samples []float64) float64 {
 	g.factor = math.Sqrt(working / g.loudest)
 	return loud
 }
-
-// fromDecibels returns the mean square at a level in dB of full scale.
-func fromDecibels(db float64) float64 { return math.Pow(10, db/10) }

@@ -1,6 +1,8 @@
 package listen
 
-import "math"
+import (
+	"manudrill/core/listen/dsp"
+)
 
 // The part of a note over which its level is taken, in seconds after the onset.
 const (
@@ -11,30 +13,7 @@ const (
 // level returns the RMS of a note's first part in dB of full scale.
 func level(body []float64, rate float64) float64 {
 	from := min(int(levelFrom*rate), len(body)/2)
-	return decibels(meanSquare(body[from:min(len(body), int(levelTo*rate))]))
-}
-
-func decibels(meanSquare float64) float64 { return 10 * math.Log10(meanSquare+1e-12) }
-
-func meanSquare(x []float64) float64 {
-	if len(x) == 0 {
-		return 0
-	}
-	sum := 0.0
-	for _, v := range x {
-		sum += v * v
-	}
-	return sum / float64(len(x))
-}
-
-// variance is the power of x without the offset that some recorders add.
-func variance(x []float64) float64 {
-	sum := 0.0
-	for _, v := range x {
-		sum += v
-	}
-	mean := sum / float64(max(1, len(x)))
-	return meanSquare(x) - mean*mean
+	return dsp.Decibels(dsp.MeanSquare(body[from:min(len(body), int(levelTo*rate))]))
 }
 
 // silentDB is how far a note must fall below its start to count as ended.
@@ -45,7 +24,7 @@ func sounding(body []float64, rate float64) int {
 	step := max(1, int(0.010*rate))
 	loud := level(body, rate)
 	for at := len(body) / step * step; at > 0; at -= step {
-		if decibels(meanSquare(body[at-step:at])) > loud-silentDB {
+		if dsp.Decibels(dsp.MeanSquare(body[at-step:at])) > loud-silentDB {
 			return min(len(body), at)
 		}
 	}
@@ -72,6 +51,6 @@ func fallsOff(body []float64, rate, db float64) bool {
 	if len(body) < int(afterClickTo*rate) {
 		return false
 	}
-	loud := decibels(meanSquare(body[:int(clickBody*rate)]))
-	return decibels(meanSquare(body[int(afterClickAt*rate):int(afterClickTo*rate)])) < loud-db
+	loud := dsp.Decibels(dsp.MeanSquare(body[:int(clickBody*rate)]))
+	return dsp.Decibels(dsp.MeanSquare(body[int(afterClickAt*rate):int(afterClickTo*rate)])) < loud-db
 }

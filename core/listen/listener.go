@@ -3,12 +3,14 @@ package listen
 import (
 	"cmp"
 	"math"
+
+	"manudrill/core/listen/dsp"
 )
 
 // Version counts the changes of what the listener makes of the same sound, so that
 // takes judged by different ones can be told apart. Raise it with every change
 // that moves a figure.
-const Version = 1
+const Version = 2
 
 // A Note is one heard note. Times are seconds from the first sample.
 type Note struct {
@@ -44,9 +46,9 @@ type Listener struct {
 	flux     *flux
 	picker   picker
 	peaks    []peak // not yet known to last
-	pursuit  *pursuit
-	slow     *yin // at the rate of fades
-	brief    *yin // of what is no longer than about a peak, at that rate
+	pursuit  *dsp.Pursuit
+	slow     *dsp.YIN // at the rate of fades
+	brief    *dsp.YIN // of what is no longer than about a peak, at that rate
 	fades    []fade
 
 	alone  []click   // short sounds before the first note
@@ -80,7 +82,7 @@ func New(rate float64) *Listener {
 	l := &Listener{
 		thin: thin, rate: rate, hop: int(math.Round(frameHop * rate)),
 		spectrum: s, flux: newFlux(s.bands()),
-		pursuit: newPursuit(slow), slow: newYIN(slow, pitchSpan), brief: newYIN(slow, stepSpan), fades: newFades(slow),
+		pursuit: dsp.NewPursuit(slow), slow: dsp.NewYIN(slow, pitchSpan), brief: dsp.NewYIN(slow, stepSpan), fades: newFades(slow),
 		sound: newRecent(int((maxRing + 1) * rate)), low: newRecent(int((maxRing + 1) * slow)), by: fadeStep(rate), lead: int(leadSeconds * rate),
 	}
 	l.rest(l.lead)
@@ -246,10 +248,10 @@ func (l *Listener) measure(at, end int, sure bool, late float64) {
 		l.noNote(at)
 		return
 	}
-	midi, other := l.slow.pitches(l.slowly(at, end, 0, pitchFrom+pitchSpan))
+	midi, other := l.pitches(at, end)
 	if later := l.behindAClick(at, sure, midi); later != at {
 		at = later
-		midi, other = l.slow.pitches(l.slowly(at, end, 0, pitchFrom+pitchSpan))
+		midi, other = l.pitches(at, end)
 	}
 	body := l.sound.slice(at, end)
 	lasts := sounding(body, l.rate)

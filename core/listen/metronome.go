@@ -3,6 +3,8 @@ package listen
 import (
 	"math"
 	"slices"
+
+	"manudrill/core/listen/dsp"
 )
 
 // A click is how a metronome sounds alone, and where.
@@ -39,7 +41,7 @@ func (l *Listener) keepClick(at int) {
 	sound := slices.Clone(l.sound.slice(from, to))
 	before := l.sound.slice(at-int(clickBody*l.rate), at+int(aloneFrom*l.rate))
 	if l.begun || len(l.alone) == clicksKept || len(sound) < to-from ||
-		meanSquare(before) > quietBefore*meanSquare(l.sound.slice(at, at+int(clickBody*l.rate))) {
+		dsp.MeanSquare(before) > quietBefore*dsp.MeanSquare(l.sound.slice(at, at+int(clickBody*l.rate))) {
 		return
 	}
 	shift := int(againShift * l.rate)
@@ -95,8 +97,8 @@ func (l *Listener) outOfAClick(at int) int {
 	if len(past) < 4*modelOrder || len(region) < to-from {
 		return at
 	}
-	a := burg(past, modelOrder)
-	e := innovation(a, region)
+	a := dsp.Burg(past, modelOrder)
+	e := dsp.Innovation(a, region)
 	if !l.takeClickOut(e[clear-from:], a) {
 		return at
 	}
@@ -119,7 +121,7 @@ func (l *Listener) takeClickOut(e, a []float64) bool {
 	var gain float64
 	least := againUnexplained
 	for _, c := range l.alone {
-		model := innovation(a, c.sound)
+		model := dsp.Innovation(a, c.sound)
 		shift, g, left := l.match(e, model)
 		if left < least && g > againQuieter && g < againLouder {
 			best, least, start, gain = model, left, shift, g

@@ -2,7 +2,8 @@ package listen
 
 import (
 	"math"
-	"slices"
+
+	"manudrill/core/listen/dsp"
 )
 
 // Times around a flux peak, in seconds. The flux tops while the attack is still
@@ -31,7 +32,7 @@ func (l *Listener) refine(p peak) (at int, plain bool) {
 	if len(past) < 4*modelOrder || len(region) < 4*modelOrder {
 		return max(0, centre), false
 	}
-	change, gain := l.attackIn(innovation(burg(past, modelOrder), region))
+	change, gain := l.attackIn(dsp.Innovation(dsp.Burg(past, modelOrder), region))
 	if gain == 0 {
 		return centre, false
 	}
@@ -42,7 +43,7 @@ func (l *Listener) refine(p peak) (at int, plain bool) {
 // likelier, in twice the logarithm for each sample, an attack is than none; 0 where
 // none is likely.
 func (l *Listener) attackIn(e []float64) (at int, gain float64) {
-	change, gain := changePoint(e)
+	change, gain := dsp.ChangePoint(e)
 	if gain < leastGain {
 		return 0, 0
 	}
@@ -62,9 +63,9 @@ const minorShare = 0.05
 func attack(e []float64, change, step int) int {
 	loudest := 0.0
 	for at := 0; at+3*step <= len(e); at += step {
-		loudest = max(loudest, meanSquare(e[at:at+3*step]))
+		loudest = max(loudest, dsp.MeanSquare(e[at:at+3*step]))
 	}
-	if meanSquare(e[change:min(len(e), change+3*step)]) >= minorShare*loudest {
+	if dsp.MeanSquare(e[change:min(len(e), change+3*step)]) >= minorShare*loudest {
 		return riseBefore(e, change, step, loudest)
 	}
 	for i := change; i < len(e); i++ {
@@ -92,94 +93,11 @@ const riseShare = 0.01
 func riseBefore(e []float64, change, step int, loudest float64) int {
 	quiet := math.Inf(1)
 	for at := 0; at+4*step <= change; at += step {
-		quiet = min(quiet, meanSquare(e[at:at+4*step]))
+		quiet = min(quiet, dsp.MeanSquare(e[at:at+4*step]))
 	}
 	risen := max(4*quiet, riseShare*loudest)
-	for change-step >= 0 && meanSquare(e[change-step:change]) > risen {
+	for change-step >= 0 && dsp.MeanSquare(e[change-step:change]) > risen {
 		change -= step
 	}
 	return change
 }
-
-// innovation returns what a prediction leaves unexplained of x, from the sample
-// after the first len(a) on.
-func innovation(a, x []float64) []float64 {
-	e := make([]float64, len(x)-len(a))
-	for i := range e {
-		v := x[i+len(a)]
-		for k, c := range a {
-			v -= c * x[i+len(a)-1-k]
-		}
-		e[i] = v
-	}
-	return e
-}
-
-// changePoint splits x where two variances, one before and one after, explain
-// it best. It also returns by how much they do so better than one, in twice the
-// logarithm of the likelihood.
-func changePoint(x []float64) (at int, gain float64) {
-	const edge = 8
-	total := sumSquares(x)
-	floor := 1e-12 + 1e-9*total
-	one := float64(len(x)) * math.Log(total/float64(len(x))+floor)
-	best, left := one, 0.0
-	for i := range x {
-		if i >= edge && i < len(x)-edge {
-			n, m := float64(i), float64(len(x)-i)
-			if cost := n*math.Log(left/n+floor) + m*math.Log((total-left)/m+floor); cost < best {
-				best, at = cost, i
-			}
-		}
-		left += x[i] * x[i]
-	}
-	return at, one - best
-}
-
-// burg returns the coefficients a[0..order) that predict x[n] as Σ a[k]·x[n−1−k],
-// by the method of Burg (1967). One pass makes the errors of an order and what
-// the next is found from.
-func burg(x []float64, order int) []float64 {
-	ahead, back := slices.Clone(x[1:]), slices.Clone(x[:len(x)-1]) // errors of foretelling a sample, and the one before those it is foretold from
-	a, spare := make([]float64, order), make([]float64, order)
-	k := reflection(ahead, back)
-	for m := range order {
-		for i, v := range a[:m] {
-			spare[i] = v - k*a[m-1-i]
-		}
-		spare[m] = k
-		a, spare = spare, a
-		ahead, back, k = reflected(ahead, back, k)
-	}
-	return a
-}
-
-// reflection is Burg's coefficient of the next order.
-func reflection(ahead, back []float64) float64 {
-	num, den := 0.0, leastPower
-	for i, f := range ahead {
-		num += f * back[i]
-		den += f*f + back[i]*back[i]
-	}
-	return 2 * num / den
-}
-
-// reflected changes the errors to those of the next order, and returns them with
-// the coefficient of the one after.
-func reflected(ahead, back []float64, k float64) ([]float64, []float64, float64) {
-	back = back[:len(ahead)]
-	num, den := 0.0, leastPower
-	b := back[0] - k*ahead[0]
-	back[0] = b
-	for i := 1; i < len(ahead); i++ {
-		f := ahead[i] - k*back[i]
-		num += f * b
-		den += f*f + b*b
-		b = back[i] - k*ahead[i]
-		ahead[i], back[i] = f, b
-	}
-	return ahead[1:], back[:len(back)-1], 2 * num / den
-}
-
-// leastPower keeps what is divided by from nothing.
-const leastPower = 1e-18

@@ -4,7 +4,7 @@ import (
 	"math"
 	"math/bits"
 
-	"gonum.org/v1/gonum/dsp/window"
+	"manudrill/core/listen/dsp"
 )
 
 // frameHop and frameSpan are the step and the length of the spectral frames in
@@ -22,7 +22,7 @@ const bandsPerOctave = 24
 // width, as Böck & Widmer (DAFx 2013) do for onsets.
 type spectrum struct {
 	window  []float64
-	fft     *realFFT
+	fft     *dsp.RealFFT
 	bins    []complex128 // up to the highest band
 	centres []int        // bins: a band rises from each to the next, and falls to the one after
 }
@@ -30,22 +30,13 @@ type spectrum struct {
 func newSpectrum(rate float64) *spectrum {
 	span := int(math.Round(frameSpan * rate))
 	n := 1 << bits.Len(uint(float64(span)*0.9))
-	s := &spectrum{window: hann(min(span, n)), fft: newRealFFT(n), centres: centres(rate, n)}
+	s := &spectrum{window: dsp.Hann(min(span, n)), fft: dsp.NewRealFFT(n), centres: centres(rate, n)}
 	s.bins = make([]complex128, s.centres[len(s.centres)-1])
 	return s
 }
 
 // bands is how many bands there are.
 func (s *spectrum) bands() int { return len(s.centres) - 2 }
-
-// hann is the window of Hann over n samples.
-func hann(n int) []float64 {
-	w := make([]float64, n)
-	for i := range w {
-		w[i] = 1
-	}
-	return window.Hann(w)
-}
 
 // centres lays bands from 60 Hz to 12 kHz, or to half the sampling rate, over the
 // bins of a transform of length n. Low bands that would fall into one bin become
@@ -68,7 +59,7 @@ func centres(rate float64, n int) []int {
 // of writes the magnitudes of one frame into dst, which has a place for each
 // band. Each weighs its bins with a triangle.
 func (s *spectrum) of(dst, samples []float64) {
-	s.fft.values(s.bins, samples, s.window)
+	s.fft.Values(s.bins, samples, s.window)
 	for k, from := range s.centres[:len(s.centres)-1] {
 		rising, all := s.ramp(from, s.centres[k+1])
 		if k > 0 {
@@ -85,10 +76,8 @@ func (s *spectrum) of(dst, samples []float64) {
 // make the line.
 func (s *spectrum) ramp(from, to int) (rising, all float64) {
 	for k := to - 1; k > from; k-- {
-		all += magnitude(s.bins[k])
+		all += dsp.Magnitude(s.bins[k])
 		rising += all
 	}
-	return rising / float64(to-from), all + magnitude(s.bins[from])
+	return rising / float64(to-from), all + dsp.Magnitude(s.bins[from])
 }
-
-func magnitude(z complex128) float64 { return math.Sqrt(power(z)) }

@@ -3,6 +3,8 @@ package listen
 import (
 	"math"
 
+	"manudrill/core/listen/dsp"
+
 	"manudrill/core/guitar"
 )
 
@@ -33,17 +35,17 @@ const diesTo = 0.06
 // bands.
 func (l *Listener) steps(p peak) bool {
 	before, after := l.aboutPeak(p)
-	if before == nil || variance(after) < diesTo*variance(before) {
+	if before == nil || dsp.Variance(after) < diesTo*dsp.Variance(before) {
 		return false
 	}
-	if l.sung != 0 && l.brief.repeats(after, l.sung) {
+	if l.sung != 0 && l.brief.Repeats(after, l.sung) {
 		return false
 	}
-	is := l.brief.steady(after)
-	if l.sung = is; is == 0 || l.brief.repeats(before, is) {
+	is := l.brief.Steady(after)
+	if l.sung = is; is == 0 || l.brief.Repeats(before, is) {
 		return false
 	}
-	was := l.brief.steady(before)
+	was := l.brief.Steady(before)
 	if was == 0 {
 		return false
 	}
@@ -82,16 +84,16 @@ const grownBy = 4
 // that has died away: two strings rang, and one was stopped.
 func (l *Listener) soundedBefore(before, after []float64, was, is float64) bool {
 	n := min(len(before), len(after))
-	window := l.pursuit.window(n)
+	window := l.pursuit.Window(n)
 	before, after = before[len(before)-n:], after[len(after)-n:]
 	var grown, all float64
 	clear := 0
 	for h := 1; h <= stepHarmonics; h++ {
 		hz := guitar.Frequency(is) * float64(h)
-		if hz > highestPartial || collides(hz, guitar.Frequency(was)) {
+		if hz > dsp.HighestPartial || collides(hz, guitar.Frequency(was)) {
 			continue
 		}
-		old, now := powersAt(before, after, window, hz/l.slow.rate)
+		old, now := dsp.PowersAt(before, after, window, hz/l.slow.Rate)
 		if clear++; now > grownBy*old {
 			grown += now
 		}
@@ -116,10 +118,10 @@ func (l *Listener) hiddenStep(end int, late float64) int {
 		return 0
 	}
 	beginning := l.low.slice(from/l.by, to/l.by)
-	if l.brief.repeats(beginning, late) {
+	if l.brief.Repeats(beginning, late) {
 		return 0
 	}
-	early := l.brief.pitchOf(beginning)
+	early := l.brief.Pitch(beginning)
 	if early == 0 || !steppedBy(early, late) || l.ringsUnder(early) {
 		return 0
 	}
@@ -131,7 +133,7 @@ func (l *Listener) hiddenStep(end int, late float64) int {
 		if before == nil {
 			continue
 		}
-		was, is := l.brief.pitchOf(before), l.brief.pitchOf(after)
+		was, is := l.brief.Pitch(before), l.brief.Pitch(after)
 		leaves, arrives := nearer(was, early, late) && !nearer(is, early, late), nearer(is, late, early) && !nearer(was, late, early)
 		if !leaves && !arrives || l.soundedBefore(before, after, early, late) {
 			continue
@@ -170,7 +172,7 @@ func (l *Listener) about(p peak, from float64) (before, after []float64) {
 	if earlier := (l.open.at+int(pitchFrom*l.rate))/l.by - (at/l.by + l.slowSteps(stepBefore)); earlier > 0 {
 		before = before[min(earlier, len(before)):]
 	}
-	if least := int(leastStepped * l.slow.rate); len(before) < least || len(after) < least {
+	if least := int(leastStepped * l.slow.Rate); len(before) < least || len(after) < least {
 		return nil, nil
 	}
 	return before, after

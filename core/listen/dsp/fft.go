@@ -1,4 +1,4 @@
-package listen
+package dsp
 
 import (
 	"math"
@@ -6,20 +6,20 @@ import (
 	"math/cmplx"
 )
 
-// An fft transforms complex sequences of one length, a power of two, without
+// An FFT transforms complex sequences of one length, a power of two, without
 // sorting them first (Stockham, AFIPS 28, 1966), four ways at a step. It is the
 // innermost loop of listening; a general library took three times as long.
-type fft struct {
+type FFT struct {
 	turns []complex128 // its roots of unity
 	spare []complex128
 }
 
-// newFFT returns a transform of n values. It panics unless n is a power of two.
-func newFFT(n int) *fft {
+// NewFFT returns a transform of n values. It panics unless n is a power of two.
+func NewFFT(n int) *FFT {
 	if bits.OnesCount(uint(n)) != 1 {
-		panic("listen: the length of a transform must be a power of two")
+		panic("dsp: the length of a transform must be a power of two")
 	}
-	return &fft{roots(n), make([]complex128, n)}
+	return &FFT{roots(n), make([]complex128, n)}
 }
 
 // roots returns the n-th roots of unity, exp(−2πi·k/n).
@@ -32,10 +32,10 @@ func roots(n int) []complex128 {
 	return w
 }
 
-// transform replaces x[j] by Σ x[k]·exp(−2πi·jk/n). Its steps have loops of their
+// Transform replaces x[j] by Σ x[k]·exp(−2πi·jk/n). Its steps have loops of their
 // own where that is faster: the first, which takes single values, and the last,
 // which turns none.
-func (f *fft) transform(x []complex128) {
+func (f *FFT) Transform(x []complex128) {
 	from, to := x, f.spare[:len(x)]
 	n, stride := len(x), 1
 	if n > 4 {
@@ -58,8 +58,8 @@ func (f *fft) transform(x []complex128) {
 	}
 }
 
-// firstQuarters is [fft.quarters] of one transform.
-func (f *fft) firstQuarters(to, from []complex128) {
+// firstQuarters is [FFT.quarters] of one transform.
+func (f *FFT) firstQuarters(to, from []complex128) {
 	n := len(from) / 4
 	a, b, c, d := from[:n], from[n:2*n], from[2*n:3*n], from[3*n:4*n]
 	for p := range a {
@@ -73,7 +73,7 @@ func (f *fft) firstQuarters(to, from []complex128) {
 
 // quarters is one step: it splits each of stride interleaved transforms of
 // length n into four of a quarter of it.
-func (f *fft) quarters(to, from []complex128, n, stride int) {
+func (f *FFT) quarters(to, from []complex128, n, stride int) {
 	part := n / 4 * stride
 	for p := range n / 4 {
 		w1, w2, w3 := f.turns[p*stride], f.turns[2*p*stride], f.turns[3*p*stride]
@@ -115,25 +115,25 @@ func quarterTurn(z complex128) complex128 { return complex(-imag(z), real(z)) }
 // halved spares a multiplication of complex numbers.
 func halved(z complex128) complex128 { return complex(real(z)/2, imag(z)/2) }
 
-// A realFFT transforms real sequences of one length, as half as many complex
+// A RealFFT transforms real sequences of one length, as half as many complex
 // values.
-type realFFT struct {
-	half  *fft
+type RealFFT struct {
+	half  *FFT
 	turns []complex128
 	buf   []complex128
 }
 
-// newRealFFT returns a transform of n real values, n a power of two of at least 4.
-func newRealFFT(n int) *realFFT {
-	return &realFFT{newFFT(n / 2), roots(n), make([]complex128, n/2)}
+// NewRealFFT returns a transform of n real values, n a power of two of at least 4.
+func NewRealFFT(n int) *RealFFT {
+	return &RealFFT{NewFFT(n / 2), roots(n), make([]complex128, n/2)}
 }
 
-// values writes X[k] of the real sequence x, weighed by a window as long, into
+// Values writes X[k] of the real sequence x, weighed by a window as long, into
 // dst, from k = 0 on. x may be shorter than the transform; the rest is taken as
 // zero.
-func (r *realFFT) values(dst []complex128, x, window []float64) {
+func (r *RealFFT) Values(dst []complex128, x, window []float64) {
 	r.pack(x, window)
-	r.half.transform(r.buf)
+	r.half.Transform(r.buf)
 	n := len(r.buf)
 	for k := range min(len(dst), n/2+1) {
 		a, b := halved(r.buf[k]), halved(cmplx.Conj(r.buf[-k&(n-1)]))
@@ -146,7 +146,7 @@ func (r *realFFT) values(dst []complex128, x, window []float64) {
 }
 
 // pack takes even and odd samples as real and imaginary parts.
-func (r *realFFT) pack(x, window []float64) {
+func (r *RealFFT) pack(x, window []float64) {
 	window = window[:len(x)]
 	pairs := r.buf[:len(x)/2]
 	for i := range pairs {

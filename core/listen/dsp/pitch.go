@@ -1,4 +1,4 @@
-package listen
+package dsp
 
 import (
 	"math"
@@ -15,39 +15,32 @@ const (
 	highestPitch = 1400
 )
 
-// Times within a note, in seconds: the attack's noise is left out.
-const (
-	pitchFrom = 0.008
-	pitchSpan = 0.075
-)
-
-// A yin finds pitches at one rate.
-type yin struct {
-	rate   float64
+// A YIN finds the pitch of sounds at one rate (de Cheveigné & Kawahara, J. Acoust. Soc.
+// Am. 111, 2002). It is not for several at once.
+type YIN struct {
+	Rate   float64   // samples a second
 	over   int       // samples that a sound is smoothed over
 	smooth []float64 // the sound that was smoothed last
-	there  *fft
-	back   *fft // of half the length: what comes of it is real
+	there  *FFT
+	back   *FFT // of half the length: what comes of it is real
 	buf    []complex128
 	spec   []complex128
 }
 
-// newYIN is for sounds of at most so many seconds.
-func newYIN(rate, longest float64) *yin {
+// NewYIN returns one for sounds of at most so many seconds. Longer ones panic.
+func NewYIN(rate, longest float64) *YIN {
 	n := 1 << bits.Len(uint(longest*rate))
-	return &yin{
-		rate: rate, over: max(1, int(math.Round(smoothSeconds*rate))),
-		there: newFFT(n), back: newFFT(n / 2), buf: make([]complex128, n), spec: make([]complex128, n/2),
+	return &YIN{
+		Rate: rate, over: max(1, int(math.Round(smoothSeconds*rate))),
+		there: NewFFT(n), back: NewFFT(n / 2), buf: make([]complex128, n), spec: make([]complex128, n/2),
 	}
 }
 
-// pitches returns the pitch of a note's sound as a MIDI note with its fraction, 0
-// where there is none, by YIN: the lag at which the sound differs least from
-// itself, its difference normalised by the mean over shorter lags. Where the sound
-// repeats nearly as well at a lag of another name, that is the other.
-func (y *yin) pitches(body []float64) (pitch, other float64) {
-	from := min(int(pitchFrom*y.rate), len(body)/4)
-	x := body[from:min(len(body), from+int(pitchSpan*y.rate))]
+// Pitches returns the pitch of all of x as a MIDI note with its fraction, 0 where there
+// is none: that of the lag at which the sound differs least from itself, its difference
+// normalised by the mean over shorter lags. Where the sound repeats nearly as well at
+// the lag of a pitch of another name, that is the other; 0 where it does not.
+func (y *YIN) Pitches(x []float64) (pitch, other float64) {
 	d := y.differences(x)
 	lag := dip(d, y.shortest())
 	if lag == 0 {
@@ -59,20 +52,23 @@ func (y *yin) pitches(body []float64) (pitch, other float64) {
 		if d[l] > d[l-1] || d[l] > d[l+1] || d[l] > min(aperiodic, least+alike) {
 			continue
 		}
-		if maybe := guitar.MIDI(y.rate / between(d, l)); math.Abs(math.Remainder(maybe-pitch, 12)) > leastStep {
+		if maybe := guitar.MIDI(y.Rate / between(d, l)); math.Abs(math.Remainder(maybe-pitch, 12)) > otherName {
 			return pitch, maybe
 		}
 	}
 	return pitch, 0
 }
 
+// otherName is how far apart pitches of two names are at the least, in semitones.
+const otherName = 0.6
+
 // shortest is the lag of the highest pitch.
-func (y *yin) shortest() int { return int(y.rate / highestPitch) }
+func (y *YIN) shortest() int { return int(y.Rate / highestPitch) }
 
 // differences is the difference of x for all lags, nil where x is too short for any.
-func (y *yin) differences(x []float64) []float64 {
+func (y *YIN) differences(x []float64) []float64 {
 	x = y.smoothed(x, y.over)
-	maxLag := min(int(y.rate/lowestPitch), len(x)/2)
+	maxLag := min(int(y.Rate/lowestPitch), len(x)/2)
 	if maxLag < y.shortest()+2 {
 		return nil
 	}
@@ -85,7 +81,7 @@ const smoothSeconds = 0.0002
 
 // smoothed is x as the mean of so many samples each, twice over, until it is asked for
 // again.
-func (y *yin) smoothed(x []float64, over int) []float64 {
+func (y *YIN) smoothed(x []float64, over int) []float64 {
 	y.smooth = summed(summed(append(y.smooth[:0], x...), over), over)
 	return y.smooth
 }
@@ -106,15 +102,15 @@ func summed(x []float64, over int) []float64 {
 	return x[:len(x)-over+1]
 }
 
-// pitchOf is the pitch of all of x.
-func (y *yin) pitchOf(x []float64) float64 {
+// Pitch is the pitch of all of x.
+func (y *YIN) Pitch(x []float64) float64 {
 	pitch, _ := y.clearly(x)
 	return pitch
 }
 
 // clearly is the pitch of all of x, and how much it differs from itself a period
 // later, from 0 to 1.
-func (y *yin) clearly(x []float64) (pitch, unlike float64) {
+func (y *YIN) clearly(x []float64) (pitch, unlike float64) {
 	d := y.differences(x)
 	lag := dip(d, y.shortest())
 	if lag == 0 {
@@ -127,13 +123,17 @@ func (y *yin) clearly(x []float64) (pitch, unlike float64) {
 // differs from itself there. On a thick string strong partials of 2 kHz and more, as an
 // overdriven one has, make dips beside that of the period, a semitone away: smoothing
 // leaves one.
-func (y *yin) exactly(x, d []float64, lag int) (pitch, unlike float64) {
-	if y.rate/float64(lag) < thick {
+func (y *YIN) exactly(x, d []float64, lag int) (pitch, unlike float64) {
+	if y.Rate/float64(lag) < thick {
 		if e := y.difference(y.smoothed(x, y.over*thickSmoother), len(d)-1); e != nil {
-			d, lag = e, deepest(e, lag-lag/thickWithin, lag+lag/thickWithin)
+			near := func(lag int) int { return deepest(e, lag-lag/thickWithin, lag+lag/thickWithin) }
+			half := near(lag / 2)
+			if d, lag = e, near(lag); y.Rate/float64(half) < thick && e[half] < min(aperiodic, e[lag]+alike) && divides(between(e, half), between(e, lag)) {
+				lag = half // the octave that they hid
+			}
 		}
 	}
-	return guitar.MIDI(y.rate / between(d, lag)), d[lag]
+	return guitar.MIDI(y.Rate / between(d, lag)), d[lag]
 }
 
 // Below thick, in Hz, a sound is smoothed so many times as much, and its pitch looked
@@ -144,8 +144,8 @@ const (
 	thickWithin   = 10
 )
 
-// steady is the pitch of all of x where it repeats plainly, 0 elsewhere.
-func (y *yin) steady(x []float64) float64 {
+// Steady is the pitch of all of x where it repeats plainly, 0 elsewhere.
+func (y *YIN) Steady(x []float64) float64 {
 	pitch, unlike := y.clearly(x)
 	if unlike > plainly {
 		return 0
@@ -160,11 +160,11 @@ const (
 	surelyLonger = 0.010
 )
 
-// repeats reports whether x surely has a pitch.
-func (y *yin) repeats(x []float64, pitch float64) bool {
-	period := y.rate / guitar.Frequency(pitch)
-	lag := int(math.Round(math.Ceil(surelyLonger*y.rate/period) * period))
-	return lag < len(x) && unlike(x, lag, len(x)-lag) < surely
+// Repeats reports whether x surely has a pitch.
+func (y *YIN) Repeats(x []float64, pitch float64) bool {
+	period := y.Rate / guitar.Frequency(pitch)
+	lag := int(math.Round(math.Ceil(surelyLonger*y.Rate/period) * period))
+	return lag < len(x) && Unlike(x, lag, len(x)-lag) < surely
 }
 
 // plainly is how much a sound differs from itself a period later at the most that
@@ -173,13 +173,13 @@ const plainly = 0.25
 
 // difference returns YIN's cumulative mean normalised difference for lags 0 to
 // maxLag, over as many samples as allow the longest lag.
-func (y *yin) difference(x []float64, maxLag int) []float64 {
+func (y *YIN) difference(x []float64, maxLag int) []float64 {
 	if len(x) < 2*maxLag {
 		return nil
 	}
 	w := len(x) - maxLag
 	likeness := y.correlation(x, w)
-	still := sumSquares(x[:w])
+	still := SumSquares(x[:w])
 	moved := still
 	d := make([]float64, maxLag+1)
 	d[0] = 1
@@ -197,7 +197,7 @@ func (y *yin) difference(x []float64, maxLag int) []float64 {
 // lag, until it is asked for again. x[:w] goes there as the real part and all of x
 // as the imaginary; of what comes back, even lags are the real part and odd ones
 // the imaginary.
-func (y *yin) correlation(x []float64, w int) func(lag int) float64 {
+func (y *YIN) correlation(x []float64, w int) func(lag int) float64 {
 	for i := range y.buf {
 		switch {
 		case i < w:
@@ -208,7 +208,7 @@ func (y *yin) correlation(x []float64, w int) func(lag int) float64 {
 			y.buf[i] = 0
 		}
 	}
-	y.there.transform(y.buf)
+	y.there.Transform(y.buf)
 	half := len(y.spec)
 	for k := range half/2 + 1 {
 		a, b := y.product(k), y.product(half-k)
@@ -217,7 +217,7 @@ func (y *yin) correlation(x []float64, w int) func(lag int) float64 {
 			y.spec[half-k] = folded(b, cmplx.Conj(a), y.there.turns[half-k])
 		}
 	}
-	y.back.transform(y.spec)
+	y.back.Transform(y.spec)
 	scale := 0.25 / float64(len(y.buf))
 	return func(lag int) float64 {
 		if lag%2 == 0 {
@@ -228,7 +228,7 @@ func (y *yin) correlation(x []float64, w int) func(lag int) float64 {
 }
 
 // product is four times the transform of x[:w] times that of x, conjugate.
-func (y *yin) product(k int) complex128 {
+func (y *YIN) product(k int) complex128 {
 	z := y.buf[k&(len(y.buf)-1)]
 	mirror := cmplx.Conj(y.buf[-k&(len(y.buf)-1)])
 	return (z + mirror) * quarterTurn(cmplx.Conj(z-mirror))
@@ -306,4 +306,15 @@ func vertex(d []float64, lag int) float64 {
 		return 0
 	}
 	return (l - r) / (2 * den)
+}
+
+// Unlike is how much the first samples of x differ from those a lag later, from 0, the
+// same, over 1, nothing in common, to 2.
+func Unlike(x []float64, lag, over int) float64 {
+	var d, power float64
+	for i, v := range x[:over] {
+		w := x[i+lag]
+		d, power = d+(v-w)*(v-w), power+v*v+w*w
+	}
+	return d / (power + LeastPower)
 }

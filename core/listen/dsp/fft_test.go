@@ -1,4 +1,4 @@
-package listen
+package dsp
 
 import (
 	"math/cmplx"
@@ -18,7 +18,7 @@ func TestTheTransformIsThatOfTheReference(t *testing.T) {
 			x[i] = complex(rng.NormFloat64(), rng.NormFloat64())
 		}
 		want = fourier.NewCmplxFFT(n).Coefficients(want, x)
-		newFFT(n).transform(x)
+		NewFFT(n).Transform(x)
 		for k := range x {
 			assert.InDelta(t, 0, cmplx.Abs(x[k]-want[k]), 1e-9, "bin %d of %d", k, n)
 		}
@@ -36,7 +36,7 @@ func TestRealValuesAreThoseOfTheReference(t *testing.T) {
 		want := fourier.NewFFT(n).Coefficients(nil, weighed)
 		for _, bins := range []int{n/2 + 1, n/3 + 1} {
 			got := make([]complex128, bins)
-			newRealFFT(n).values(got, x, window)
+			NewRealFFT(n).Values(got, x, window)
 			for k, c := range got {
 				assert.InDelta(t, 0, cmplx.Abs(c-want[k]), 1e-9, "bin %d of %d", k, n)
 			}
@@ -49,9 +49,9 @@ func BenchmarkRealValues1024(b *testing.B) {
 	for i := range x {
 		x[i] = float64(i%17) - 8
 	}
-	r, window := newRealFFT(1024), hann(1024)
+	r, window := NewRealFFT(1024), Hann(1024)
 	for b.Loop() {
-		r.values(dst, x, window)
+		r.Values(dst, x, window)
 	}
 }
 

@@ -1,0 +1,37 @@
+package dsp
+
+import "math"
+
+// LeastPower keeps what is divided by from nothing.
+const LeastPower = 1e-18
+
+// Decibels is the level of a mean square in dB of full scale, −120 at the least.
+func Decibels(meanSquare float64) float64 { return 10 * math.Log10(meanSquare+1e-12) }
+
+// MeanSquare is the power of x, 0 of nothing.
+func MeanSquare(x []float64) float64 {
+	if len(x) == 0 {
+		return 0
+	}
+	sum := 0.0
+	for _, v := range x {
+		sum += v * v
+	}
+	return sum / float64(len(x))
+}
+
+// FromDecibels returns the mean square at a level in dB of full scale.
+func FromDecibels(db float64) float64 { return math.Pow(10, db/10) }
+
+// SumSquares is the energy of x.
+func SumSquares(x []float64) float64 { return MeanSquare(x) * float64(len(x)) }
+
+// Variance is the power of x without the offset that some recorders add.
+func Variance(x []float64) float64 {
+	sum := 0.0
+	for _, v := range x {
+		sum += v
+	}
+	mean := sum / float64(max(1, len(x)))
+	return MeanSquare(x) - mean*mean
+}

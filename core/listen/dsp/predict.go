@@ -1,0 +1,86 @@
+package dsp
+
+import (
+	"math"
+	"slices"
+)
+
+// Burg returns the coefficients a[0..order) that predict x[n] as Σ a[k]·x[n−1−k],
+// by the method of Burg (1967). One pass makes the errors of an order and what
+// the next is found from.
+func Burg(x []float64, order int) []float64 {
+	ahead, back := slices.Clone(x[1:]), slices.Clone(x[:len(x)-1]) // errors of foretelling a sample, and the one before those it is foretold from
+	a, spare := make([]float64, order), make([]float64, order)
+	k := reflection(ahead, back)
+	for m := range order {
+		for i, v := range a[:m] {
+			spare[i] = v - k*a[m-1-i]
+		}
+		spare[m] = k
+		a, spare = spare, a
+		ahead, back, k = reflected(ahead, back, k)
+	}
+	return a
+}
+
+// reflection is Burg's coefficient of the next order.
+func reflection(ahead, back []float64) float64 {
+	num, den := 0.0, LeastPower
+	for i, f := range ahead {
+		num += f * back[i]
+		den += f*f + back[i]*back[i]
+	}
+	return 2 * num / den
+}
+
+// reflected changes the errors to those of the next order, and returns them with
+// the coefficient of the one after.
+func reflected(ahead, back []float64, k float64) ([]float64, []float64, float64) {
+	back = back[:len(ahead)]
+	num, den := 0.0, LeastPower
+	b := back[0] - k*ahead[0]
+	back[0] = b
+	for i := 1; i < len(ahead); i++ {
+		f := ahead[i] - k*back[i]
+		num += f * b
+		den += f*f + b*b
+		b = back[i] - k*ahead[i]
+		ahead[i], back[i] = f, b
+	}
+	return ahead[1:], back[:len(back)-1], 2 * num / den
+}
+
+// Innovation returns what a prediction leaves unexplained of x, from the sample
+// after the first len(a) on.
+func Innovation(a, x []float64) []float64 {
+	e := make([]float64, len(x)-len(a))
+	for i := range e {
+		v := x[i+len(a)]
+		for k, c := range a {
+			v -= c * x[i+len(a)-1-k]
+		}
+		e[i] = v
+	}
+	return e
+}
+
+// ChangePoint splits x where two variances, one before and one after, explain
+// it best. It also returns by how much they do so better than one, in twice the
+// logarithm of the likelihood.
+func ChangePoint(x []float64) (at int, gain float64) {
+	const edge = 8
+	total := SumSquares(x)
+	floor := 1e-12 + 1e-9*total
+	one := float64(len(x)) * math.Log(total/float64(len(x))+floor)
+	best, left := one, 0.0
+	for i := range x {
+		if i >= edge && i < len(x)-edge {
+			n, m := float64(i), float64(len(x)-i)
+			if cost := n*math.Log(left/n+floor) + m*math.Log((total-left)/m+floor); cost < best {
+				best, at = cost, i
+			}
+		}
+		left += x[i] * x[i]
+	}
+	return at, one - best
+}
