@@ -4,7 +4,8 @@
 BIN := bin/manudrill
 GENERATED := api/api.gen.go web/src/api/schema.d.ts docs/drill.schema.json
 DEBIAN := postgresql
-DEBIAN_TEST := chromium flac lilypond midicsv
+DEBIAN_CORPUS := fluidsynth fluid-soundfont-gm opus-tools espeak-ng
+DEBIAN_TEST := chromium flac lilypond midicsv $(DEBIAN_CORPUS)
 FUZZTIME := 30s
 GO_SOURCES := $(shell git ls-files -co --exclude-standard '*.go' '*.sql' go.mod go.sum api/openapi.yaml 2>/dev/null)
 WEB_SOURCES := $(shell git ls-files -co --exclude-standard web ':!web/*.go' ':!web/dist' 2>/dev/null)
@@ -95,6 +96,10 @@ fuzz: ## Hostile input for the readers and the listener, FUZZTIME each
 bench-listen: install-bench-tools build ## Listening beside aubio's detectors; TAKES=folder for other takes
 	@go run ./cmd/bench-listen $(BIN) $(TAKES)
 
+.PHONY: accuracy
+accuracy: install-corpus-tools ## How well takes of known truth are heard, by condition; HALF=kept for those kept apart
+	@go run ./cmd/accuracy -half $(or $(HALF),hand) $(if $(TAKES),-write $(TAKES))
+
 .PHONY: bench-server
 bench-server: install-tools ## The server beside the barest handler, and as a studio grows
 	@go run ./cmd/bench-server
@@ -114,6 +119,10 @@ install-test-tools: install-tools ## Install what the tests need besides: Chromi
 .PHONY: install-bench-tools
 install-bench-tools: DEBIAN += aubio-tools
 install-bench-tools: install-tools
+
+.PHONY: install-corpus-tools
+install-corpus-tools: DEBIAN += $(DEBIAN_CORPUS)
+install-corpus-tools: install-tools
 
 .PHONY: install-tools
 install-tools: ## Install PostgreSQL where it is missing (Debian)

@@ -96,12 +96,17 @@ func cut(x []float64, hz float64) []float64 {
 // loudFrom is where so many samples of a note are first as loud as any of its
 // beginning, but for some decibels.
 func loudFrom(x []float64, span int, db float64) int {
+	sums := make([]float64, len(x)+1)
+	for i, v := range x {
+		sums[i+1] = sums[i] + v*v
+	}
+	power := func(at int) float64 { return sums[at+span] - sums[at] }
 	loudest := 0.0
 	for at := 0; at+span <= min(len(x), int(math.Round(loudSeconds*rate))); at++ {
-		loudest = max(loudest, rms(x[at:at+span]))
+		loudest = max(loudest, power(at))
 	}
 	at := 0
-	for at+span < len(x) && rms(x[at:at+span]) < loudest*amplitude(db) {
+	for at+span < len(x) && power(at) < loudest*amplitude(2*db) {
 		at++
 	}
 	return at

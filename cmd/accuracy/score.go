@@ -123,14 +123,19 @@ func (s *score) statuses(t *take, a evenness.Analysis) {
 	s.levelDB = append(s.levelDB, scaled(level, median(level), 1)...)
 }
 
-// weakest counts whether the weakest transition was told, where it truly leads by
-// more than chance: judged on the notes as they were really played.
-func (s *score) weakest(t *take, a evenness.Analysis) {
+// truth is what would be told of the notes as they were really played.
+func (t *take) truth() evenness.Analysis {
 	var notes []listen.Note
 	for _, p := range t.played {
 		notes = append(notes, listen.Note{Onset: p.t, End: p.t + 0.1, Pitch: float64(p.midi), LevelDB: p.levelDB})
 	}
-	truth := evenness.Judge(compare.Compare(t.chart, notes)).Transitions
+	return evenness.Judge(compare.Compare(t.chart, notes))
+}
+
+// weakest counts whether the weakest transition was told, where it truly leads by
+// more than chance: judged on the notes as they were really played.
+func (s *score) weakest(t *take, a evenness.Analysis) {
+	truth := t.truth().Transitions
 	if t.weak == nil || len(truth) < 2 || truth[0].MeanMs-truth[0].PlusMinusMs <= truth[1].MeanMs+truth[1].PlusMinusMs {
 		return
 	}

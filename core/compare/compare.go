@@ -90,7 +90,7 @@ func (t Take) Foreign() bool {
 	played := t.Count(Played)
 	heard := played + t.Count(Wrong) + len(t.Extras)
 	enough := min(foreignNotes, int(math.Ceil(foreignShare*float64(len(t.Matches)))))
-	return played < enough || float64(played) < foreignShare*float64(max(heard, t.Last()+1))
+	return len(t.Matches) == 0 || played < enough || float64(played) < foreignShare*float64(max(heard, t.Last()+1))
 }
 
 // Last returns the index of the last chart note that was played at all, −1 for
@@ -108,8 +108,14 @@ func (t Take) Last() int {
 // late, stop and go on, begin again, play more passes than asked for, and have
 // strings up to a quarter tone out; the tempo asked for is only where the search
 // starts. Ticks are the times of sounds besides that are no notes.
+//
+// The chart must be valid; of one without notes nothing is played. Of a take that is
+// [Take.Foreign] nothing is laid on the chart, and nothing listed besides.
 func Compare(chart drill.Chart, heard []listen.Note, ticks ...float64) Take {
 	asked := max(1, chart.Passes)
+	if len(chart.Notes) == 0 {
+		return Take{Chart: chart, Passes: asked}
+	}
 	best, pairs, off := laid(chart, asked, heard)
 	if loud := withoutFaint(best, pairs); len(loud) < len(heard) {
 		heard = loud

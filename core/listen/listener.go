@@ -73,8 +73,19 @@ type onset struct {
 	sure    bool    // nothing but the note starts there
 }
 
-// New returns a listener for samples at a rate per second.
+// Rates at which a listener hears, in samples a second: below there is too little left
+// of a string, above nothing more.
+const (
+	LowestRate  = 8000
+	HighestRate = 384000
+)
+
+// New returns a listener for samples at a rate per second, from [LowestRate] to
+// [HighestRate]; it panics at another.
 func New(rate float64) *Listener {
+	if !(rate >= LowestRate && rate <= HighestRate) {
+		panic("listen: the rate must be from 8,000 to 384,000 samples a second")
+	}
 	thin := newThinner(rate)
 	rate /= float64(thin.by)
 	slow := rate / float64(fadeStep(rate))

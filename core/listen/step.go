@@ -125,8 +125,9 @@ func (l *Listener) hiddenStep(end int, late float64) int {
 	if early == 0 || !steppedBy(early, late) || l.ringsUnder(early) {
 		return 0
 	}
+	ringing := l.last != nil && l.last.End > l.seconds(l.open.at)-soundedUntil
 	for _, p := range l.doubts {
-		if l.last != nil && sameName(early, l.lastLate) && l.centre(p)-l.open.at < int(ringsInto*l.rate) {
+		if ringing && l.centre(p)-l.open.at < int(ringsInto*l.rate) {
 			continue
 		}
 		before, after := l.aboutPeak(p)

@@ -1,0 +1,94 @@
+package compare_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"manudrill/core/compare"
+	"manudrill/core/drill"
+	"manudrill/core/guitar"
+	"manudrill/core/listen"
+)
+
+// loud gives all notes a level.
+func loud(notes []listen.Note, db float64) []listen.Note {
+	out := append([]listen.Note{}, notes...)
+	for i := range out {
+		out[i].LevelDB = db
+	}
+	return out
+}
+
+// A voice in the room is no mistake of the player's, an extra note is, and a soft note
+// of the drill is still played. Measured: what was falsely told lay 15 to 33 dB below the
+// notes played, real extra notes within 4.
+func TestFaintSoundsAreNoMistakes(t *testing.T) {
+	chart := pairs(t)
+	played := loud(exact(chart, 2, 90), -20)
+	voice := listen.Note{Onset: played[6].Onset + 0.15, Pitch: 58, LevelDB: -37}
+	before := listen.Note{Onset: 0.7, Pitch: 61, LevelDB: -36}
+	for name, c := range map[string]struct {
+		heard   []listen.Note
+		played  int
+		missed  int
+		extras  int
+		missing int // index of the one missed
+	}{
+		"voices":             {append([]listen.Note{before}, with(played, 7, voice)...), 22, 0, 0, -1},
+		"an extra note":      {with(played, 7, listen.Note{Onset: voice.Onset, Pitch: 58, LevelDB: -25}), 22, 0, 1, -1},
+		"a voice for a note": {with(without(played, 9), 9, listen.Note{Onset: played[9].Onset, Pitch: 58, LevelDB: -38}), 21, 1, 0, 9},
+	} {
+		take := compare.Compare(chart, c.heard)
+		assert.Equal(t, c.played, take.Count(compare.Played), name)
+		assert.Equal(t, c.missed, take.Count(compare.Missed), name)
+		assert.Len(t, take.Extras, c.extras, name)
+		if c.missing >= 0 {
+			assert.Equal(t, compare.Missed, take.Matches[c.missing].Status, name)
+		}
+	}
+	soft := loud(played, -20)
+	soft[4].LevelDB = -38
+	assert.Equal(t, 22, compare.Compare(chart, soft).Count(compare.Played), "a weak slur in its place is played")
+}
+
+// An extra note an octave off is not laid on the note before it that was missed; one
+// the listener takes for its octave still is the note.
+func TestAnOctaveCostsSomething(t *testing.T) {
+	chart := pairs(t)
+	played := exact(chart, 2, 90)
+	octave := append([]listen.Note{}, played...)
+	octave[5].Pitch += 12
+	take := compare.Compare(chart, octave)
+	assert.Equal(t, 22, take.Count(compare.Played), "told in another octave")
+	assert.Empty(t, take.Extras)
+
+	between := played[9]
+	between.Onset, between.Pitch = (played[9].Onset+played[10].Onset)/2, played[9].Pitch+12
+	take = compare.Compare(chart, with(without(played, 9), 9, between))
+	assert.Equal(t, compare.Missed, take.Matches[9].Status)
+	require.Len(t, take.Extras, 1)
+	assert.InDelta(t, between.Onset, take.Extras[0].Onset, 1e-9)
+}
+
+// Of something else nothing is listed: what fits does so by chance.
+func TestNothingIsListedOfSomethingElse(t *testing.T) {
+	chart := pairs(t)
+	d := drill.New("other", drill.FingerPerFret{Orders: [][]int{{4, 2, 3, 1}}})
+	d.Path.Position, d.Attacks.Rule, d.Rhythm.NotesPerBeat, d.Rhythm.Passes = 2, drill.AllPicked, 4, 1
+	other, err := d.Chart(guitar.Standard(), 90)
+	require.NoError(t, err)
+	take := compare.Compare(chart, exact(other, 2, 90))
+	require.True(t, take.Foreign())
+	assert.Equal(t, len(take.Matches), take.Count(compare.Missed))
+	assert.Empty(t, take.Extras)
+	assert.Empty(t, take.FalseStart)
+}
+
+// A chart without notes has none played: nothing is divided by their number.
+func TestAnEmptyChartIsForeignToAllSound(t *testing.T) {
+	take := compare.Compare(drill.Chart{BPM: 90, NotesPerBeat: 2}, exact(pairs(t), 1, 90))
+	assert.True(t, take.Foreign())
+	assert.Empty(t, take.Matches)
+}
