@@ -31,16 +31,17 @@ type played struct {
 	how     string // it was made: see [player]
 }
 
-// The halves of the corpus. What is at hand was heard while the listener was made;
-// what is kept apart is played on other guitars and looked at only to judge it.
+// The halves of the corpus. What is at hand is heard while the listener is changed; what
+// is kept apart, other players on other charts, only to judge it.
 const (
 	atHand = iota
 	keptApart
 )
 
-// guitars are the General MIDI programs of each half. Two are left out: the muted one
-// has a condition of its own, and harmonics do not sound at the pitch of their key.
-var guitars = [2][]int{{24, 25, 26, 29}, {27, 30}}
+// guitars are the General MIDI programs of six of the font's eight guitars: nylon, steel,
+// jazz, clean, overdriven and distorted. The muted one has a condition of its own, and
+// harmonics do not sound at the pitch of their key.
+var guitars = []int{24, 25, 26, 27, 29, 30}
 
 const mutedGuitar = 28
 
@@ -200,7 +201,7 @@ func (r recipe) make(banks func(program int) (bank, error)) (*take, error) {
 			strokes[i].T, strokes[i].Until = strokes[i].T-from, strokes[i].Until-from
 		}
 	}
-	program := guitars[r.half][rng.IntN(len(guitars[r.half]))]
+	program := guitars[rng.IntN(len(guitars))]
 	if r.condition.muted {
 		program = mutedGuitar
 	}

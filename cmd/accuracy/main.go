@@ -5,7 +5,7 @@
 // by note with slurs that have no attack of their own, played by the simulated player
 // with its mistakes, and set in rooms, behind telephones and codecs, among voices,
 // music, hum and clicks. The same seed makes the same takes. Half of them are kept
-// apart, on other guitars: they are asked for by -half kept when the listener is to
+// apart: they are asked for by -half kept when the listener is to
 // be judged, and not while it is being changed.
 package main
 
