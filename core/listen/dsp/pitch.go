@@ -47,9 +47,9 @@ func (y *YIN) Pitches(x []float64) (pitch, other float64) {
 		return 0, 0
 	}
 	pitch, _ = y.exactly(x, d, lag)
-	least := d[deepest(d, y.shortest(), len(d))]
+	least := depth(d, deepest(d, y.shortest(), len(d)))
 	for l := y.shortest(); l+1 < len(d); l++ {
-		if d[l] > d[l-1] || d[l] > d[l+1] || d[l] > min(aperiodic, least+alike) {
+		if d[l] > d[l-1] || d[l] > d[l+1] || depth(d, l) > min(aperiodic, least+alike) {
 			continue
 		}
 		if maybe := guitar.MIDI(y.Rate / between(d, l)); math.Abs(math.Remainder(maybe-pitch, 12)) > otherName {
@@ -257,13 +257,13 @@ func dip(d []float64, minLag int) int {
 		return 0
 	}
 	lowest := deepest(d, minLag, len(d))
-	least := d[lowest]
+	least := depth(d, lowest)
 	enough := least + alike
 	if least < perfect {
 		enough = least + alikePerfect
 	}
 	for lag := minLag; lag+1 < len(d); lag++ {
-		if d[lag] <= d[lag-1] && d[lag] <= d[lag+1] && d[lag] < min(aperiodic, enough) {
+		if d[lag] <= d[lag-1] && d[lag] <= d[lag+1] && depth(d, lag) < min(aperiodic, enough) {
 			if at := deepest(d, lag, lag+lag/8); divides(between(d, at), between(d, lowest)) {
 				return at
 			}
@@ -295,6 +295,12 @@ func deepest(d []float64, from, to int) int {
 		}
 	}
 	return best
+}
+
+// depth is how low d is at a dip between the whole lags, by the same parabola: of a
+// short period, whole lags may miss the bottom.
+func depth(d []float64, lag int) float64 {
+	return max(0, d[lag]-vertex(d, lag)*(d[lag-1]-d[lag+1])/4)
 }
 
 // vertex returns by how much a parabola through d around lag has its lowest
