@@ -266,9 +266,7 @@ func (l *Listener) measure(at, end int, sure bool, late float64) {
 	}
 	body := l.sound.slice(at, end)
 	lasts := sounding(body, l.rate)
-	if midi == 0 || undertone(midi, late) { // two strings together have a low pitch, or none
-		midi = late
-	}
+	midi = cmp.Or(midi, late) // two strings together may have no pitch
 	if midi == 0 || lasts < len(body) && lasts < int(minSounding*l.rate) {
 		l.noNote(at)
 		return
