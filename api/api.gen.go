@@ -12,6 +12,7 @@ import (
 	"net/http"
 	"time"
 
+	"manudrill/core/advice"
 	"manudrill/core/drill"
 	"manudrill/core/evenness"
 	"manudrill/core/guitar"
@@ -211,7 +212,7 @@ type Account struct {
 }
 
 // Advice defines model for Advice.
-type Advice = evenness.Advice
+type Advice = advice.Advice
 
 // Analysis defines model for Analysis.
 type Analysis = evenness.Analysis

@@ -6,6 +6,7 @@ import (
 	"unicode/utf8"
 
 	"manudrill/api"
+	"manudrill/core/advice"
 	"manudrill/core/drill"
 	"manudrill/core/evenness"
 	"manudrill/core/listen"
@@ -198,8 +199,8 @@ func takeOf(t store.Take, comments []store.Comment) api.Take {
 	if a.Course.Stops == nil {
 		a.Course.Stops = []evenness.Stop{}
 	}
-	advice := evenness.Advise(a, t.Chart)
-	take.Analysis, take.Advice = &a, &advice
+	said := advice.Of(a, t.Chart)
+	take.Analysis, take.Advice = &a, &said
 	return take
 }
 

@@ -8,6 +8,7 @@ import (
 	"github.com/google/uuid"
 
 	"manudrill/api"
+	"manudrill/core/advice"
 	"manudrill/core/evenness"
 	"manudrill/formats/drillfile"
 	"manudrill/store"
@@ -41,7 +42,7 @@ func (s *Server) TakeRemedy(ctx context.Context, r api.TakeRemedyRequestObject) 
 	if err != nil {
 		return nil, err
 	}
-	remedies := evenness.Advise(*t.Analysis, t.Chart).Remedies
+	remedies := advice.Of(*t.Analysis, t.Chart).Remedies
 	if r.Number >= len(remedies) {
 		return nil, errMissing
 	}

@@ -7,6 +7,7 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"manudrill/core/advice"
 	"manudrill/core/compare"
 	"manudrill/core/evenness"
 	"manudrill/core/listen"
@@ -57,12 +58,12 @@ func analyzeCommand() *cobra.Command {
 // told is what analyze prints: the figures and the advice drawn from them.
 type told struct {
 	evenness.Analysis
-	Advice evenness.Advice `json:"advice"`
+	Advice advice.Advice `json:"advice"`
 }
 
 func judged(take compare.Take) told {
 	a := evenness.Judge(take)
-	return told{a, evenness.Advise(a, take.Chart)}
+	return told{a, advice.Of(a, take.Chart)}
 }
 
 // hear listens to a sound file of any length, which is never held whole, or reads

@@ -115,7 +115,7 @@ func sameNotes(a, b drill.Chart) bool {
 // their squares, both sides.
 func spreads(about string, before, after float64, n, m int) Difference {
 	d := Difference{About: about, Before: before, After: after}
-	if n < fewest || m < fewest || before <= 0 || after <= 0 {
+	if n < Fewest || m < Fewest || before <= 0 || after <= 0 {
 		return d
 	}
 	larger, smaller, k, l := before, after, n-1, m-1

@@ -27,7 +27,7 @@ const tiringShare = 1.3
 // enduranceOf is nil where a third would hold too few notes.
 func enduranceOf(t compare.Take, l line) *Endurance {
 	third := (t.Last() + 1) / 3
-	if third < 2*fewest {
+	if third < 2*Fewest {
 		return nil
 	}
 	first, a := thirdOf(t, l, t.Matches[:third])

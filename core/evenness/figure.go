@@ -15,13 +15,13 @@ type Figure struct {
 	Count     int     `json:"count"`
 }
 
-// fewest is how many values a figure must rest on: with fewer its interval is
+// Fewest is how many values a figure must rest on: with fewer its interval is
 // wider than what it tells.
-const fewest = 5
+const Fewest = 5
 
 // meanOf is the mean of x, with Student's interval; nil for too few.
 func meanOf(x []float64) *Figure {
-	if len(x) < fewest {
+	if len(x) < Fewest {
 		return nil
 	}
 	m, sd := stat.MeanStdDev(x, nil)
@@ -33,7 +33,7 @@ func meanOf(x []float64) *Figure {
 // spreadOf is the standard deviation of x. Its interval is that of a normal
 // sample's, by the χ² distribution, its wider side told.
 func spreadOf(x []float64) *Figure {
-	if len(x) < fewest {
+	if len(x) < Fewest {
 		return nil
 	}
 	s := spread(x)
@@ -45,7 +45,7 @@ func spreadOf(x []float64) *Figure {
 // differenceOf is the mean of a less the mean of b, with Welch's interval
 // (Biometrika 34, 1947); nil where either has too few.
 func differenceOf(a, b []float64) *Figure {
-	if len(a) < fewest || len(b) < fewest {
+	if len(a) < Fewest || len(b) < Fewest {
 		return nil
 	}
 	ma, sa := stat.MeanStdDev(a, nil)
@@ -59,13 +59,13 @@ func differenceOf(a, b []float64) *Figure {
 	return f
 }
 
-// exceeds reports whether the figure is surely beyond zero and its value beyond
+// Exceeds reports whether the figure is surely beyond zero and its value beyond
 // what can be heard.
-func (f *Figure) exceeds(audible float64) bool {
+func (f *Figure) Exceeds(audible float64) bool {
 	return f != nil && f.Value > audible && f.Value-f.PlusMinus > 0
 }
 
-// below is exceeds on the other side.
-func (f *Figure) below(audible float64) bool {
+// Below is Exceeds on the other side.
+func (f *Figure) Below(audible float64) bool {
 	return f != nil && f.Value < -audible && f.Value+f.PlusMinus < 0
 }

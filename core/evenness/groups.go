@@ -54,7 +54,7 @@ func groupsOf(t compare.Take, steps []step, meanLevel float64) []Group {
 			of[key] = append(of[key], s)
 		}
 	}
-	maps.DeleteFunc(of, func(_ groupKey, steps []step) bool { return len(steps) < fewest })
+	maps.DeleteFunc(of, func(_ groupKey, steps []step) bool { return len(steps) < Fewest })
 	kinds := map[Kind]int{}
 	for key := range of {
 		kinds[key.kind]++

@@ -12,7 +12,6 @@ import (
 	"manudrill/core/compare"
 	"manudrill/core/drill"
 	"manudrill/core/evenness"
-	"manudrill/core/guitar"
 	"manudrill/core/listen"
 )
 
@@ -96,15 +95,6 @@ func TestDriftOfASteadilyRisingTempo(t *testing.T) {
 	a := evenness.Judge(played(chart, rise, none))
 	require.NotNil(t, a.Pulse.DriftPercent)
 	assert.InDelta(t, 10, a.Pulse.DriftPercent.Value, 0.2)
-	assert.Contains(t, abouts(evenness.Advise(a, chart)), "drift")
-}
-
-func abouts(advice evenness.Advice) []string {
-	var of []string
-	for _, f := range advice.Findings {
-		of = append(of, f.About)
-	}
-	return of
 }
 
 // A pause moves all that comes after it and is no unevenness.
@@ -133,42 +123,6 @@ func TestOneVeryLateNoteIsNoPause(t *testing.T) {
 	}
 	a := evenness.Judge(played(chartOf(t, 3), late, none))
 	assert.Empty(t, a.Course.Stops)
-}
-
-// Each remedy is a drill that can be written out, starts at 70 % of the tempo at
-// which its notes came, and there are two at the most.
-func TestRemediesAreReadyDrills(t *testing.T) {
-	late := func(_ int, n drill.Note) float64 {
-		if n.Finger == 4 {
-			return 40
-		}
-		return 0
-	}
-	chart := chartOf(t, 4)
-	advice := evenness.Advise(evenness.Judge(played(chart, late, none)), chart)
-	require.NotEmpty(t, advice.Remedies)
-	assert.LessOrEqual(t, len(advice.Remedies), 2)
-	for _, r := range advice.Remedies {
-		assert.Empty(t, r.Ladder.Check(r.Drill.Rhythm.NotesPerBeat), r.Drill.Name)
-		c, err := r.Drill.Chart(guitar.Standard(), r.Ladder.StartBPM)
-		require.NoError(t, err, r.Drill.Name)
-		assert.InDelta(t, 0.7*chart.NotesPerSecond(), c.NotesPerSecond(), 0.1)
-		assert.NotEmpty(t, r.Reason)
-	}
-	pair := advice.Remedies[0].Drill
-	c, err := pair.Chart(guitar.Standard(), 60)
-	require.NoError(t, err)
-	assert.Equal(t, 2, c.Notes[0].Finger)
-	assert.Equal(t, 4, c.Notes[1].Finger)
-	assert.Equal(t, drill.Hammer, c.Notes[1].Attack)
-}
-
-// An even take needs no remedy, and that is said.
-func TestAnEvenTakeNeedsNothing(t *testing.T) {
-	chart := chartOf(t, 2)
-	advice := evenness.Advise(evenness.Judge(played(chart, none, none)), chart)
-	assert.Equal(t, []string{"even"}, abouts(advice))
-	assert.Empty(t, advice.Remedies)
 }
 
 // Two takes side by side: a spread that halves over seventy notes is surely
@@ -255,5 +209,4 @@ func TestConnectionIsCounted(t *testing.T) {
 	assert.Nil(t, a.Notes[5].GapMs)
 	mean := stat.Mean([]float64{60, 100, 100, 100}, nil)
 	assert.InDelta(t, mean, a.Connection.SoundingPercent.Value, 1)
-	assert.Contains(t, abouts(evenness.Advise(a, chart)), "ringing")
 }

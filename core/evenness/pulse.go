@@ -109,7 +109,7 @@ func driftOf(t compare.Take, l line) *Figure {
 			x, y = append(x, m.Chart.Beat), append(y, l.off(m.Chart.Beat, m.Heard.Onset)/1000)
 		}
 	}
-	if len(x) < 3*fewest {
+	if len(x) < 3*Fewest {
 		return nil
 	}
 	p := secondPolynomial(x)

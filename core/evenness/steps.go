@@ -57,9 +57,11 @@ func (s step) strings() int {
 }
 
 // shifts reports whether the fretting hand changes its position.
-func (s step) shifts() bool { return shifts(s.from.Chart, s.to.Chart) }
+func (s step) shifts() bool { return Shifts(s.from.Chart, s.to.Chart) }
 
-func shifts(a, b drill.Note) bool {
+// Shifts reports whether the fretting hand changes its position from one note to the
+// next.
+func Shifts(a, b drill.Note) bool {
 	fretted := a.Finger > 0 && b.Finger > 0 && a.Hand == drill.FrettingHand && b.Hand == drill.FrettingHand
 	return fretted && a.Fret-a.Finger != b.Fret-b.Finger
 }
@@ -89,3 +91,5 @@ func values(steps []step, of func(step) (float64, bool)) []float64 {
 	}
 	return out
 }
+
+func abs(n int) int { return max(n, -n) }

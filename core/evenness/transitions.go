@@ -65,7 +65,7 @@ func transitionOf(pair FingerPair, steps []step) Transition {
 	}))
 	if f := meanOf(ms); f != nil {
 		t.PlusMinusMs = f.PlusMinus
-		t.Sure = f.exceeds(0) || f.below(0)
+		t.Sure = f.Exceeds(0) || f.Below(0)
 	}
 	return t
 }

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"gonum.org/v1/gonum/stat"
 
+	"manudrill/core/advice"
 	"manudrill/core/compare"
 	"manudrill/core/drill"
 	"manudrill/core/evenness"
@@ -39,7 +40,7 @@ func figure(t *testing.T, f *evenness.Figure) evenness.Figure {
 
 func about(a evenness.Analysis, c drill.Chart) []string {
 	var of []string
-	for _, f := range evenness.Advise(a, c).Findings {
+	for _, f := range advice.Of(a, c).Findings {
 		of = append(of, f.About)
 	}
 	return of
@@ -191,9 +192,9 @@ func TestAnotherDrillIsRecognised(t *testing.T) {
 	_, x := take(t, usual(1), other)
 	a := evenness.Judge(compare.Compare(asked, listen.Listen(simulate.Rate, x)))
 	assert.True(t, a.Foreign)
-	advice := evenness.Advise(a, asked)
-	assert.Equal(t, "foreign", advice.Findings[0].About)
-	assert.Empty(t, advice.Remedies)
+	said := advice.Of(a, asked)
+	assert.Equal(t, "foreign", said.Findings[0].About)
+	assert.Empty(t, said.Remedies)
 }
 
 // Somebody talking is no take of the drill, whatever is heard in it.

@@ -2239,6 +2239,15 @@ export interface components {
             readAt?: string;
         };
         Advice: {
+            mistakes: {
+                /** @enum {string} */
+                status?: "missed" | "wrong";
+                /** @description Of the chart note over all passes, or of the one before a note besides; -1 before the first */
+                index: number;
+                /** @description When it came or should have, s */
+                t: number;
+                text: string;
+            }[];
             findings: {
                 about: string;
                 text: string;

@@ -1,15 +1,17 @@
-package evenness
+package advice
 
 import (
 	"fmt"
 	"math"
 
 	"manudrill/core/drill"
+	"manudrill/core/evenness"
 )
 
-// Advice is what an instructor would say of a take, most important first, and
-// what to practise for it: two drills at the most.
+// Advice is what an instructor would say of a take, most important first: its
+// mistakes, then what stands out, then what to practise for it, two drills at the most.
 type Advice struct {
+	Mistakes []Mistake `json:"mistakes"` // all, in order of time
 	Findings []Finding `json:"findings"`
 	Remedies []Remedy  `json:"remedies"`
 }
@@ -21,70 +23,77 @@ type Finding struct {
 	Count int    `json:"count,omitempty"`
 }
 
-// A rule looks at an analysis and says what it finds, or nothing.
+// A take is what the rules look at.
+type take struct {
+	evenness.Analysis
+	chart drill.Chart
+}
+
+// A rule looks at a take and says what it finds, or nothing.
 type rule struct {
 	about string
-	find  func(Analysis) (text string, count int)
+	find  func(take) (text string, count int)
 }
 
-// rules in the order of importance: what was played at all, clean, even in time,
-// even in level, joined, and how long it lasts.
-var rules = []rule{
-	{"foreign", findForeign},
-	{"tuning", findTuning},
-	{"course", findCourse},
-	{"passes", findPasses},
-	{"late", findLate},
-	{"uneven", findUneven},
-	{"hurried", findHurried},
-	{"crossing", findCrossing},
-	{"shift", findShift},
-	{"drift", findDrift},
-	{"click", findClick},
-	{"slurs", findSoftSlurs},
-	{"gaps", findGaps},
-	{"ringing", findRinging},
-	{"bend", findBend},
-	{"tires", findTiring},
-	{"source", findSource},
-}
+// Rules in the order of importance: what was played at all, how it went, and after the
+// cause of the unevenness, how it sounded and how long it lasted.
+var (
+	first = []rule{{"foreign", findForeign}, {"mistakes", findMistakes}, {"course", findCourse}}
+	after = []rule{
+		{"slurs", findSoftSlurs}, {"gaps", findGaps}, {"ringing", findRinging}, {"bend", findBend}, {"tires", findTiring},
+		{"source", findSource}, {"tuning", findTuning}, {"passes", findPasses},
+	}
+)
 
-// Advise says what stands out in a take of a chart. Where nothing can be heard
-// that is said.
-func Advise(a Analysis, c drill.Chart) Advice {
-	advice := Advice{Findings: []Finding{}, Remedies: []Remedy{}}
-	for _, r := range rules {
-		text, count := r.find(a)
-		if text == "" {
-			continue
-		}
-		advice.Findings = append(advice.Findings, Finding{r.about, text, count})
-		if a.Foreign {
-			return advice // nothing more can be said of it
-		}
+// Of says what stands out in a take of a chart: mistakes, where there are any, before a
+// word on evenness; then the one cause that explains most of the unevenness. Where
+// nothing can be heard that is said.
+func Of(a evenness.Analysis, c drill.Chart) Advice {
+	t := take{a, c}
+	advice := Advice{Mistakes: t.mistakes(), Findings: []Finding{}, Remedies: []Remedy{}}
+	if a.Foreign {
+		advice.Mistakes = []Mistake{}
+		advice.add(t, first[:1])
+		return advice // nothing more can be said of it
 	}
-	if len(advice.Findings) == 0 && a.Counts.Played > 0 {
-		advice.Findings = append(advice.Findings, nothingStandsOut(a))
+	advice.add(t, first)
+	causes := t.causes()
+	for _, cause := range causes {
+		advice.Findings = append(advice.Findings, cause.Finding)
 	}
-	advice.Remedies = remedies(a, c)
+	heard := len(advice.Findings)
+	advice.add(t, after)
+	if heard == 0 && len(advice.Findings) == 0 && a.Counts.Played > 0 {
+		advice.Findings = append(advice.Findings, nothingStandsOut(t))
+	}
+	advice.Remedies = remedies(t, causes)
 	return advice
 }
 
+// add appends what rules find.
+func (d *Advice) add(t take, rules []rule) {
+	for _, r := range rules {
+		if text, count := r.find(t); text != "" {
+			d.Findings = append(d.Findings, Finding{r.about, text, count})
+		}
+	}
+}
+
 // nothingStandsOut is said where no rule finds anything.
-func nothingStandsOut(a Analysis) Finding {
+func nothingStandsOut(a take) Finding {
 	if a.Timing.SpreadMs > a.Timing.AudibleMs {
 		return Finding{"everywhere", fmt.Sprintf("No single spot stands out: all notes stray a little, by %.0f ms, where the ear notices %.0f. Play softly and listen to the click.",
 			a.Timing.SpreadMs, a.Timing.AudibleMs), a.Counts.Played}
 	}
-	return Finding{"even", "Nothing stands out: what is left of unevenness is not heard.", a.Counts.Played}
+	return Finding{"even", "All notes right, and nothing stands out: what is left of unevenness is not heard.", a.Counts.Played}
 }
 
 // give is a value as it is said: with its interval.
-func (f *Figure) give(unit string) string {
+func give(f *evenness.Figure, unit string) string {
 	return fmt.Sprintf("%.0f %s (give or take %.0f)", math.Abs(f.Value), unit, math.Ceil(f.PlusMinus))
 }
 
-func findForeign(a Analysis) (string, int) {
+func findForeign(a take) (string, int) {
 	if !a.Foreign {
 		return "", 0
 	}
@@ -94,9 +103,9 @@ func findForeign(a Analysis) (string, int) {
 // outOfTune is how many cents the strings must be off to be worth a word.
 const outOfTune = 12
 
-func findTuning(a Analysis) (string, int) {
+func findTuning(a take) (string, int) {
 	cents := a.Course.TuningCents
-	if math.Abs(cents) < outOfTune || a.Counts.Played < fewest {
+	if math.Abs(cents) < outOfTune || a.Counts.Played < evenness.Fewest {
 		return "", 0
 	}
 	way := "sharp"
@@ -106,7 +115,7 @@ func findTuning(a Analysis) (string, int) {
 	return fmt.Sprintf("The guitar is %.0f cents %s. The notes were understood all the same; tune before the next take.", math.Abs(cents), way), a.Counts.Played
 }
 
-func findCourse(a Analysis) (string, int) {
+func findCourse(a take) (string, int) {
 	switch c := a.Course; {
 	case len(c.Stops) == 1:
 		return fmt.Sprintf("You stopped for %.1f s before note %d and went on. The wait does not count as unevenness.", c.Stops[0].Seconds, c.Stops[0].Before+1), 0
@@ -120,7 +129,7 @@ func findCourse(a Analysis) (string, int) {
 	return "", 0
 }
 
-func findPasses(a Analysis) (string, int) {
+func findPasses(a take) (string, int) {
 	if a.Course.Passes <= a.Course.AskedPasses {
 		return "", 0
 	}
@@ -137,23 +146,23 @@ var attackWords = map[drill.Attack]string{
 	drill.Slide: "slid to", drill.Nowhere: "hammered on from nowhere", drill.Bend: "bent to",
 }
 
-// words is a transition as a teacher says it.
-func (p FingerPair) words() string {
+// wordsOf is a transition as a teacher says it.
+func wordsOf(p evenness.FingerPair) string {
 	return fmt.Sprintf("%s after %s, %s", finger(p.To), finger(p.From), attackWords[p.Attack])
 }
 
-func findLate(a Analysis) (string, int) {
+func findLate(a take) (string, int) {
 	t := a.late()
 	if t == nil {
 		return "", 0
 	}
 	return fmt.Sprintf("%s, comes late: by %.0f ms on average (give or take %.0f), %d times.",
-		sentence(t.words()), t.MeanMs, math.Ceil(t.PlusMinusMs), t.Count), t.Count
+		sentence(wordsOf(t.FingerPair)), t.MeanMs, math.Ceil(t.PlusMinusMs), t.Count), t.Count
 }
 
 // late returns the transition that surely comes late by more than is heard, the
 // weakest of them.
-func (a Analysis) late() *Transition {
+func (a take) late() *evenness.Transition {
 	for i, t := range a.Transitions {
 		if t.Sure && t.MeanMs > a.Timing.AudibleMs {
 			return &a.Transitions[i]
@@ -164,64 +173,84 @@ func (a Analysis) late() *Transition {
 
 // uneven returns the transition whose interval varies most, where it is heard
 // and no other comes late.
-func (a Analysis) uneven() *Transition {
+func (a take) uneven() *evenness.Transition {
 	if a.late() != nil {
 		return nil
 	}
-	var worst *Transition
+	var worst *evenness.Transition
 	for i, t := range a.Transitions {
-		if t.Count >= fewest && t.SpreadMs > 2*a.Timing.AudibleMs && (worst == nil || t.SpreadMs > worst.SpreadMs) {
+		if t.Count >= evenness.Fewest && t.SpreadMs > 2*a.Timing.AudibleMs && (worst == nil || t.SpreadMs > worst.SpreadMs) {
 			worst = &a.Transitions[i]
 		}
 	}
 	return worst
 }
 
-func findUneven(a Analysis) (string, int) {
+func findUneven(a take) (string, int) {
 	t := a.uneven()
 	if t == nil {
 		return "", 0
 	}
-	return fmt.Sprintf("%s, is the least sure: its interval varies by %.0f ms, over %d times.", sentence(t.words()), t.SpreadMs, t.Count), t.Count
+	return fmt.Sprintf("%s, is the least sure: on average %s, but it varies by %.0f ms, over %d times.", sentence(wordsOf(t.FingerPair)), onAverage(t.MeanMs), t.SpreadMs, t.Count), t.Count
 }
 
-func findHurried(a Analysis) (string, int) {
+// onAverage words how late a transition comes, as the table of fingers shows it.
+func onAverage(ms float64) string {
+	switch rounded := math.Round(ms); {
+	case rounded > 0:
+		return fmt.Sprintf("%.0f ms late", rounded)
+	case rounded < 0:
+		return fmt.Sprintf("%.0f ms early", -rounded)
+	}
+	return "in time"
+}
+
+// hurried returns the transition that surely comes earliest by more than is heard.
+func (a take) hurried() *evenness.Transition {
 	for i := len(a.Transitions) - 1; i >= 0; i-- {
 		if t := a.Transitions[i]; t.Sure && t.MeanMs < -a.Timing.AudibleMs {
-			return fmt.Sprintf("%s, is hurried: %.0f ms early on average, %d times. The easy parts go faster than the hard ones.", sentence(t.words()), -t.MeanMs, t.Count), t.Count
+			return &a.Transitions[i]
 		}
 	}
-	return "", 0
+	return nil
+}
+
+func findHurried(a take) (string, int) {
+	t := a.hurried()
+	if t == nil {
+		return "", 0
+	}
+	return fmt.Sprintf("%s, is hurried: %.0f ms early on average, %d times. The easy parts go faster than the hard ones.", sentence(wordsOf(t.FingerPair)), -t.MeanMs, t.Count), t.Count
 }
 
 // lateGroup returns the group of a kind that surely comes late, the latest.
-func (a Analysis) lateGroup(kind Kind) *Group {
-	var worst *Group
+func (a take) lateGroup(kind evenness.Kind) *evenness.Group {
+	var worst *evenness.Group
 	for i, g := range a.Groups {
-		if g.Kind == kind && g.Number > 0 && g.MeanMs.exceeds(a.Timing.AudibleMs) && (worst == nil || g.MeanMs.Value > worst.MeanMs.Value) {
+		if g.Kind == kind && g.Number > 0 && g.MeanMs.Exceeds(a.Timing.AudibleMs) && (worst == nil || g.MeanMs.Value > worst.MeanMs.Value) {
 			worst = &a.Groups[i]
 		}
 	}
 	return worst
 }
 
-func findCrossing(a Analysis) (string, int) {
-	g := a.lateGroup(ByCrossing)
+func findCrossing(a take) (string, int) {
+	g := a.lateGroup(evenness.ByCrossing)
 	switch {
 	case g == nil:
 		return "", 0
 	case g.Number > 1:
-		return fmt.Sprintf("Notes %d strings away come late, by %s.", g.Number, g.MeanMs.give("ms")), g.Count
+		return fmt.Sprintf("Notes %d strings away come late, by %s.", g.Number, give(g.MeanMs, "ms")), g.Count
 	}
-	return fmt.Sprintf("Changing the string costs time: the note after it comes late by %s.", g.MeanMs.give("ms")), g.Count
+	return fmt.Sprintf("Changing the string costs time: the note after it comes late by %s.", give(g.MeanMs, "ms")), g.Count
 }
 
-func findShift(a Analysis) (string, int) {
-	g := a.lateGroup(ByShift)
+func findShift(a take) (string, int) {
+	g := a.lateGroup(evenness.ByShift)
 	if g == nil {
 		return "", 0
 	}
-	return fmt.Sprintf("After a shift of the hand the note comes late, by %s.", g.MeanMs.give("ms")), g.Count
+	return fmt.Sprintf("After a shift of the hand the note comes late, by %s.", give(g.MeanMs, "ms")), g.Count
 }
 
 // driftHeard is how much the tempo must change over a take to be heard, in %: a
@@ -229,17 +258,17 @@ func findShift(a Analysis) (string, int) {
 // practice).
 const driftHeard = 3
 
-func findDrift(a Analysis) (string, int) {
+func findDrift(a take) (string, int) {
 	return eitherWay(a.Pulse.DriftPercent, driftHeard, "%", "The tempo rises over the take", "The tempo falls over the take")
 }
 
 // eitherWay words a figure that is surely beyond what is heard, on either side.
-func eitherWay(f *Figure, heard float64, unit, above, below string) (string, int) {
+func eitherWay(f *evenness.Figure, heard float64, unit, above, below string) (string, int) {
 	switch {
-	case f.exceeds(heard):
-		return above + " by " + f.give(unit) + ".", f.Count
-	case f.below(heard):
-		return below + " by " + f.give(unit) + ".", f.Count
+	case f.Exceeds(heard):
+		return above + " by " + give(f, unit) + ".", f.Count
+	case f.Below(heard):
+		return below + " by " + give(f, unit) + ".", f.Count
 	}
 	return "", 0
 }
@@ -247,7 +276,7 @@ func eitherWay(f *Figure, heard float64, unit, above, below string) (string, int
 // clickHeard is how far from the click playing is heard as beside it, in ms.
 const clickHeard = 15
 
-func findClick(a Analysis) (string, int) {
+func findClick(a take) (string, int) {
 	return eitherWay(a.Pulse.ClickMs, clickHeard, "ms", "You play behind the click,", "You play ahead of the click,")
 }
 
@@ -255,21 +284,23 @@ func findClick(a Analysis) (string, int) {
 // word, in dB: a finger never strikes like a pick.
 const softSlurs = 4
 
-func findSoftSlurs(a Analysis) (string, int) {
+func findSoftSlurs(a take) (string, int) {
 	l := a.Slurs.LevelDB
-	if !l.below(softSlurs) {
+	if !l.Below(softSlurs) {
 		return "", 0
 	}
-	return "Slurred notes are softer than picked ones by " + l.give("dB") + ": let the fingers fall faster, and pluck with those that leave.", l.Count
+	return "Slurred notes are softer than picked ones by " + give(l, "dB") + ": let the fingers fall faster, and pluck with those that leave.", l.Count
 }
 
 // oftenShare is how often something must happen, of the times it could, to be a
 // habit.
 const oftenShare = 0.2
 
-func often(n, of int) bool { return of >= fewest && n >= 3 && float64(n) >= oftenShare*float64(of) }
+func often(n, of int) bool {
+	return of >= evenness.Fewest && n >= 3 && float64(n) >= oftenShare*float64(of)
+}
 
-func findGaps(a Analysis) (string, int) {
+func findGaps(a take) (string, int) {
 	c := a.Connection
 	if !often(c.Gaps, c.GapsOf) {
 		return "", 0
@@ -277,7 +308,7 @@ func findGaps(a Analysis) (string, int) {
 	return fmt.Sprintf("%d of %d notes end before the next begins: a finger is lifted or put down early, or the pick rests on the string.", c.Gaps, c.GapsOf), c.GapsOf
 }
 
-func findRinging(a Analysis) (string, int) {
+func findRinging(a take) (string, int) {
 	c := a.Connection
 	if !often(c.Ringing, c.RingingOf) {
 		return "", 0
@@ -285,7 +316,7 @@ func findRinging(a Analysis) (string, int) {
 	return fmt.Sprintf("After %d of %d string changes the string left behind rings on: damp thicker strings with the palm, thinner ones with the underside of the first finger.", c.Ringing, c.RingingOf), c.RingingOf
 }
 
-func findBend(a Analysis) (string, int) {
+func findBend(a take) (string, int) {
 	c := a.Connection
 	if !often(c.Bent, c.BentOf) {
 		return "", 0
@@ -293,7 +324,7 @@ func findBend(a Analysis) (string, int) {
 	return fmt.Sprintf("Before %d of %d pull-offs the string is dragged sideways and rises in pitch: hold it with the finger that stays.", c.Bent, c.BentOf), c.BentOf
 }
 
-func findTiring(a Analysis) (string, int) {
+func findTiring(a take) (string, int) {
 	e := a.Endurance
 	if e == nil || !e.Tires {
 		return "", 0
@@ -306,7 +337,7 @@ func findTiring(a Analysis) (string, int) {
 // other to be named.
 const clearlyMore = 2.0
 
-func findSource(a Analysis) (string, int) {
+func findSource(a take) (string, int) {
 	clock, motor := a.Pulse.ClockMs, a.Pulse.MotorMs
 	switch {
 	case clock == nil || a.Timing.SpreadMs < a.Timing.AudibleMs || a.late() != nil:

@@ -1,4 +1,4 @@
-package evenness
+package advice
 
 import (
 	"fmt"
@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"manudrill/core/drill"
+	"manudrill/core/evenness"
 	"manudrill/core/tempo"
 )
 
@@ -29,34 +30,31 @@ const slower = 0.7
 // repeats is how often a weak spot is played at one place before moving on.
 const repeats = 4
 
-// remedies makes drills for the weakest spots, by rule.
-func remedies(a Analysis, c drill.Chart) []Remedy {
+// remedies makes drills for the weakest spots, by rule: first for the cause that
+// explains most of the unevenness.
+func remedies(t take, causes []cause) []Remedy {
 	out := []Remedy{}
-	if a.Foreign {
-		return out
-	}
-	weak := a.late()
-	if weak == nil {
-		weak = a.uneven()
-	}
 	add := func(r Remedy, ok bool) {
 		if ok && len(out) < mostRemedies {
 			out = append(out, r)
 		}
 	}
-	if weak != nil {
-		add(pairAlone(c, weak.FingerPair))
+	for _, c := range causes {
+		switch c.About {
+		case "late", "uneven":
+			add(pairAlone(t.chart, c.pair))
+		case "crossing":
+			add(spotAlone(t.chart, "the string change", func(from, to drill.Note) bool { return abs(from.String-to.String) == c.strings }))
+		case "shift":
+			add(spotAlone(t.chart, "the shift", evenness.Shifts))
+		}
 	}
-	if g := a.lateGroup(ByCrossing); g != nil {
-		add(spotAlone(c, "the string change", func(from, to drill.Note) bool { return abs(from.String-to.String) == g.Number }))
-	}
-	if a.lateGroup(ByShift) != nil {
-		add(spotAlone(c, "the shift", shifts))
-	}
-	if weak != nil {
-		add(higherUp(c, weak.FingerPair))
-		add(withoutPick(c, weak.FingerPair))
-		add(pullsApart(c, weak.FingerPair))
+	for _, c := range causes {
+		if c.About == "late" || c.About == "uneven" {
+			add(higherUp(t.chart, c.pair))
+			add(withoutPick(t.chart, c.pair))
+			add(pullsApart(t.chart, c.pair))
+		}
 	}
 	return out
 }
@@ -64,14 +62,14 @@ func remedies(a Analysis, c drill.Chart) []Remedy {
 func abs(n int) int { return max(n, -n) }
 
 // is reports whether one chart note after another is the finger pair.
-func (p FingerPair) is(a, b drill.Note) bool {
+func is(p evenness.FingerPair, a, b drill.Note) bool {
 	return a.String == b.String && a.Finger == p.From && b.Finger == p.To && b.Attack == p.Attack
 }
 
 // pair returns the first place in the chart where the finger pair is played.
-func pair(c drill.Chart, p FingerPair) (from, to drill.Note, ok bool) {
+func pair(c drill.Chart, p evenness.FingerPair) (from, to drill.Note, ok bool) {
 	for i := 1; i < len(c.Notes); i++ {
-		if a, b := c.Notes[i-1], c.Notes[i]; p.is(a, b) {
+		if a, b := c.Notes[i-1], c.Notes[i]; is(p, a, b) {
 			return a, b, true
 		}
 	}
@@ -119,7 +117,7 @@ func started(n drill.Note) drill.FreeNote {
 }
 
 // pairAlone is the weak pair alone, over the strings it is played on.
-func pairAlone(c drill.Chart, p FingerPair) (Remedy, bool) {
+func pairAlone(c drill.Chart, p evenness.FingerPair) (Remedy, bool) {
 	from, to, ok := pair(c, p)
 	if !ok {
 		return Remedy{}, false
@@ -129,10 +127,10 @@ func pairAlone(c drill.Chart, p FingerPair) (Remedy, bool) {
 }
 
 // stringsOf returns the strings a pair is played on, thickest first.
-func stringsOf(c drill.Chart, p FingerPair) []int {
+func stringsOf(c drill.Chart, p evenness.FingerPair) []int {
 	var strings []int
 	for i := 1; i < len(c.Notes); i++ {
-		if a, b := c.Notes[i-1], c.Notes[i]; p.is(a, b) && !slices.Contains(strings, b.String) {
+		if a, b := c.Notes[i-1], c.Notes[i]; is(p, a, b) && !slices.Contains(strings, b.String) {
 			strings = append(strings, b.String)
 		}
 	}
@@ -149,7 +147,7 @@ const (
 )
 
 // higherUp is the same pair further up the neck, where the frets are narrower.
-func higherUp(c drill.Chart, p FingerPair) (Remedy, bool) {
+func higherUp(c drill.Chart, p evenness.FingerPair) (Remedy, bool) {
 	from, to, ok := pair(c, p)
 	low := min(from.Fret, to.Fret)
 	if !ok || abs(from.Fret-to.Fret) < 2 || low == 0 || low > lowPosition || from.Hand == drill.TappingHand || to.Hand == drill.TappingHand {
@@ -164,7 +162,7 @@ func higherUp(c drill.Chart, p FingerPair) (Remedy, bool) {
 const tapped = 8
 
 // withoutPick is the pair tapped in time by the fretting hand alone.
-func withoutPick(c drill.Chart, p FingerPair) (Remedy, bool) {
+func withoutPick(c drill.Chart, p evenness.FingerPair) (Remedy, bool) {
 	from, to, ok := pair(c, p)
 	if !ok || p.Attack != drill.Hammer || from.Fret == 0 {
 		return Remedy{}, false
@@ -177,7 +175,7 @@ func withoutPick(c drill.Chart, p FingerPair) (Remedy, bool) {
 }
 
 // pullsApart is the drill's pull-offs in a block of their own.
-func pullsApart(c drill.Chart, p FingerPair) (Remedy, bool) {
+func pullsApart(c drill.Chart, p evenness.FingerPair) (Remedy, bool) {
 	hammers := slices.ContainsFunc(c.Notes, func(n drill.Note) bool { return n.Attack == drill.Hammer })
 	from, to, ok := pair(c, p)
 	if !ok || p.Attack != drill.Pull || !hammers {
@@ -188,9 +186,9 @@ func pullsApart(c drill.Chart, p FingerPair) (Remedy, bool) {
 }
 
 // spotAlone is the first place of a kind alone, with two notes on each side.
-func spotAlone(c drill.Chart, what string, is func(from, to drill.Note) bool) (Remedy, bool) {
+func spotAlone(c drill.Chart, what string, at func(from, to drill.Note) bool) (Remedy, bool) {
 	for i := 2; i+1 < len(c.Notes); i++ {
-		if !is(c.Notes[i-1], c.Notes[i]) {
+		if !at(c.Notes[i-1], c.Notes[i]) {
 			continue
 		}
 		notes := []drill.FreeNote{started(c.Notes[i-2])}
