@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { answer, client, problemOf, type Problem, type MeasuredTake } from '../api/client'
@@ -7,12 +7,25 @@ import { count } from '../draw/words'
 import { person } from '../session'
 import ProblemNote from './ProblemNote.vue'
 
-/** What a teacher would say of the take, and the drills for it. */
-const props = defineProps<{ take: MeasuredTake }>()
+/** What a teacher would say of the take, and the drills for it; in brief at a distance. */
+const props = defineProps<{ take: MeasuredTake; brief?: boolean }>()
+const emit = defineEmits<{ choose: [index: number] }>()
 const router = useRouter()
 const problem = ref<Problem>()
 const given = ref<Record<number, string>>({}) // assignment by remedy
 const busy = ref(false)
+const all = ref(false)
+
+/** Few enough to be read at a glance. */
+const few = 6
+const mistakes = computed(() =>
+  props.brief || all.value ? props.take.advice.mistakes : props.take.advice.mistakes.slice(0, few),
+)
+/** One thing to mind, and what it comes from, are enough at a distance. */
+const findings = computed(() =>
+  props.brief ? props.take.advice.findings.slice(0, 2) : props.take.advice.findings,
+)
+const tally = (text: string) => text.slice(0, text.indexOf('.') + 1)
 
 async function give(number: number) {
   problem.value = undefined
@@ -35,8 +48,28 @@ async function give(number: number) {
 
 <template>
   <div class="advice">
-    <ul class="findings">
-      <li v-for="f in take.advice.findings" :key="f.about">{{ f.text }}</li>
+    <ul :class="['findings', { brief }]">
+      <li v-for="f in findings" :key="f.about">
+        <template v-if="f.about !== 'mistakes' || brief">{{ f.text }}</template>
+        <template v-else>
+          {{ tally(f.text) }}
+          <ul class="mistakes" aria-label="Mistakes">
+            <li v-for="m in mistakes" :key="`${m.t} ${m.text}`">
+              <button type="button" @click="emit('choose', Math.max(0, m.index))">
+                {{ m.text.charAt(0).toUpperCase() + m.text.slice(1) }}
+              </button>
+            </li>
+          </ul>
+          <button
+            v-if="take.advice.mistakes.length > few && !all"
+            type="button"
+            class="link"
+            @click="all = true"
+          >
+            All {{ take.advice.mistakes.length }}
+          </button>
+        </template>
+      </li>
     </ul>
     <ol v-if="take.advice.remedies.length" class="remedies" aria-label="Drills for it">
       <li v-for="(r, i) in take.advice.remedies" :key="r.drill.name">
@@ -70,9 +103,37 @@ async function give(number: number) {
   gap: var(--s2);
   font-size: var(--t-body);
 }
-.findings li:first-child {
+.findings > li:first-child {
   font-size: var(--t-lead);
   font-weight: 600;
+}
+.findings.brief {
+  list-style: none;
+  padding: 0;
+  font-size: clamp(18px, 2vw, 24px);
+}
+.findings.brief > li:first-child {
+  font-size: clamp(20px, 2.4vw, 30px);
+}
+.mistakes {
+  list-style: none;
+  padding: 0;
+  margin: var(--s2) 0 0;
+  display: grid;
+  gap: var(--s1);
+  font-size: var(--t-body);
+  font-weight: 400;
+}
+.mistakes button {
+  padding: 4px 0;
+  border: 0;
+  background: none;
+  color: var(--ink);
+  text-align: left;
+  text-decoration: underline;
+  text-decoration-color: var(--line-2);
+  text-underline-offset: 3px;
+  cursor: pointer;
 }
 .remedies {
   list-style: none;
@@ -90,7 +151,7 @@ async function give(number: number) {
   background: var(--sheet-2);
   border-radius: var(--round);
 }
-button {
+.remedies button {
   flex: none;
   padding: 10px 16px;
   font-size: var(--t-body);
@@ -100,7 +161,7 @@ button {
   color: var(--sheet);
   cursor: pointer;
 }
-button:disabled {
+.remedies button:disabled {
   background: var(--ink-3);
 }
 .given {

@@ -17,6 +17,10 @@ function of(from: number, to: number): Transition[] {
 function fault(t: Transition): boolean {
   return t.sure && Math.abs(t.meanMs) > props.analysis.timing.audibleMs
 }
+/** Beyond what is heard, twice over: then it is said of the take. */
+function varies(t: Transition): boolean {
+  return t.spreadMs > 2 * props.analysis.timing.audibleMs
+}
 function say(t: Transition): string {
   const way = t.meanMs > 0 ? 'late' : 'early'
   const spread = `spread ${t.spreadMs.toFixed(0)} ms, ${count(t.count, 'time')}`
@@ -46,6 +50,9 @@ const name = (finger: number) => (finger === 0 ? 'open' : String(finger))
             >
               <b class="figures">{{ t.plusMinusMs === 0 ? '–' : signed(t.meanMs) }}</b>
               <span class="small">{{ attackNames[t.attack] }}, {{ t.count }}×</span>
+              <span v-if="t.plusMinusMs > 0" :class="['small', { varies: varies(t) }]"
+                >varies by {{ t.spreadMs.toFixed(0) }}</span
+              >
             </div>
           </td>
         </tr>
@@ -89,6 +96,10 @@ td.none {
 }
 .step span {
   color: var(--ink-2);
+}
+.step .varies {
+  color: var(--timing);
+  font-weight: 700;
 }
 .fault {
   background: var(--timing-wash);

@@ -44,10 +44,6 @@ const heldBy = computed(() => {
       straight line of onset on beat that fits the take best. Below what the ear notices it is even.
       To get it down: slower, and the weakest transition alone.
     </FigureTile>
-    <FigureTile name="Interval cv" :value="a.timing.cvPercent.toFixed(1)" unit="%">
-      The standard deviation of the time between neighbouring notes, as a share of what it should
-      be. It does not mind a tempo that wanders slowly; up to about 5 % sounds even.
-    </FigureTile>
     <FigureTile
       name="Level spread"
       :value="a.level.spreadDb.toFixed(1)"

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
 
 import type { MeasuredTake } from '../../api/client'
+import AdvicePanel from '../../components/AdvicePanel.vue'
 import StepWord from '../../components/StepWord.vue'
 import TimeLine from '../../components/TimeLine.vue'
 
@@ -11,8 +12,6 @@ const props = defineProps<{ take: MeasuredTake }>()
 const router = useRouter()
 const a = computed(() => props.take.analysis)
 const gate = computed(() => props.take.summary.measured.decision.gate)
-/** One thing to mind is enough at a distance. */
-const first = computed(() => props.take.advice.findings[0]?.text)
 </script>
 
 <template>
@@ -21,7 +20,8 @@ const first = computed(() => props.take.advice.findings[0]?.text)
       <StepWord :decision="take.summary.measured.decision" large />
       <p class="reason">{{ take.summary.measured.decision.reason }}</p>
     </div>
-    <dl>
+    <AdvicePanel :take="take" brief />
+    <dl v-if="!a.foreign">
       <div>
         <dt>Right notes</dt>
         <dd>
@@ -49,15 +49,18 @@ const first = computed(() => props.take.advice.findings[0]?.text)
         </dd>
       </div>
     </dl>
-    <p v-if="first" class="weakest">{{ first }}</p>
-    <div class="sheet">
+    <div v-if="!a.foreign" class="sheet">
       <TimeLine
         :chart="take.chart"
         :analysis="a"
         @choose="router.push(`/takes/${take.summary.id}`)"
       />
     </div>
-    <p><RouterLink :to="`/takes/${take.summary.id}`">All figures, and listen to it</RouterLink></p>
+    <p>
+      <RouterLink :to="`/takes/${take.summary.id}`">{{
+        a.foreign ? 'Listen to it' : 'All figures, and listen to it'
+      }}</RouterLink>
+    </p>
   </section>
 </template>
 
@@ -71,8 +74,7 @@ const first = computed(() => props.take.advice.findings[0]?.text)
 .top {
   gap: var(--s2) var(--s5);
 }
-.reason,
-.weakest {
+.reason {
   font-size: clamp(18px, 2vw, 24px);
   flex: 1 1 360px;
 }

@@ -79,99 +79,105 @@ function hear(from: number) {
     <section class="sheet verdict">
       <StepWord :decision="take.summary.measured.decision" large />
       <p class="reason">{{ take.summary.measured.decision.reason }}</p>
-      <AdvicePanel class="advice" :take="take" />
+      <AdvicePanel class="advice" :take="take" @choose="choose" />
     </section>
-    <TakeFigures :take="take" />
-    <section class="sheet stack">
-      <div>
-        <h2>Every note</h2>
-        <p class="small quiet">
-          Where each note came, above the line early, below it late; under it how loud, and how far
-          it sounds towards the next. Inside the grey bands nothing is heard. Press a note to hear
-          it and see what was measured.
-        </p>
-      </div>
-      <NoteCard
-        v-if="chosen !== undefined"
-        v-model:comments="comments"
-        :take="take"
-        :index="chosen"
-        @hear="hear"
-        @loop="(from, to) => sound?.playLoop(from, to)"
-        @close="chosen = undefined"
-      />
-      <ul v-else-if="comments.length" class="comments">
-        <li v-for="c in comments" :key="c.id">
-          <button type="button" @click="choose(c.note)">
-            Note {{ (c.note % take.chart.notes.length) + 1 }}</button
-          ><b>{{ c.author.name }}:</b> {{ c.text }}
-        </li>
-      </ul>
-      <TimeLine
-        :chart="take.chart"
-        :analysis="take.analysis"
-        :at="at"
-        :chosen="chosen"
-        :pinned="pinned"
-        @choose="choose"
-        @hear="hear"
-      />
-    </section>
-    <section v-if="passes > 1" class="sheet stack">
-      <div>
-        <h2>Passes under one another</h2>
-        <p class="small quiet">
-          What comes back in every pass is a habit; what comes once is chance. Up is early, down is
-          late.
-        </p>
-      </div>
-      <NoteRows
-        label="Passes under one another"
-        :chart="take.chart"
-        :rows="passRows(take.chart, take.analysis)"
-        :chosen="chosen"
-        @choose="choose"
-      />
-    </section>
-    <div class="two">
-      <section v-if="take.analysis.transitions.length" class="sheet stack">
+    <!-- Of something else there is nothing to show. -->
+    <template v-if="!take.analysis.foreign">
+      <TakeFigures :take="take" />
+      <section class="sheet stack">
         <div>
-          <h2>From finger to finger</h2>
+          <h2>Every note</h2>
           <p class="small quiet">
-            By how many ms the step to the second finger is longer (+) or shorter than its share. A
-            dash: too few times to say.
+            Where each note came, above the line early, below it late; under it how loud, and how
+            far it sounds towards the next. Inside the grey bands nothing is heard. Press a note to
+            hear it and see what was measured.
           </p>
         </div>
-        <PairMatrix :analysis="take.analysis" />
+        <NoteCard
+          v-if="chosen !== undefined"
+          v-model:comments="comments"
+          :take="take"
+          :index="chosen"
+          @hear="hear"
+          @loop="(from, to) => sound?.playLoop(from, to)"
+          @close="chosen = undefined"
+        />
+        <ul v-else-if="comments.length" class="comments">
+          <li v-for="c in comments" :key="c.id">
+            <button type="button" @click="choose(c.note)">
+              Note {{ (c.note % take.chart.notes.length) + 1 }}</button
+            ><b>{{ c.author.name }}:</b> {{ c.text }}
+          </li>
+        </ul>
+        <TimeLine
+          :chart="take.chart"
+          :analysis="take.analysis"
+          :at="at"
+          :chosen="chosen"
+          :pinned="pinned"
+          @choose="choose"
+          @hear="hear"
+        />
       </section>
-      <section v-if="take.analysis.endurance" class="sheet stack">
+      <section v-if="passes > 1" class="sheet stack">
         <div>
-          <h2>Start and end</h2>
-          <p class="small quiet">Whether the hand lasts.</p>
+          <h2>Passes under one another</h2>
+          <p class="small quiet">
+            What comes back in every pass is a habit; what comes once is chance. Up is early, down
+            is late.
+          </p>
         </div>
-        <ThirdsTable :endurance="take.analysis.endurance" />
+        <NoteRows
+          label="Passes under one another"
+          :chart="take.chart"
+          :rows="passRows(take.chart, take.analysis)"
+          :chosen="chosen"
+          @choose="choose"
+        />
       </section>
-    </div>
-    <section v-if="take.analysis.groups.length" class="sheet stack">
-      <div>
-        <h2>Where the time goes</h2>
-        <p class="small quiet">
-          The mean lateness (right) or earliness (left) of groups of notes, with the range it may
-          lie in. Coloured where it is heard and surely there.
-        </p>
+      <div class="two">
+        <section v-if="take.analysis.transitions.length" class="sheet stack">
+          <div>
+            <h2>From finger to finger</h2>
+            <p class="small quiet">
+              By how many ms the step to the second finger is longer (+) or shorter than its share.
+              A dash: too few times to say.
+            </p>
+          </div>
+          <PairMatrix :analysis="take.analysis" />
+        </section>
+        <section v-if="take.analysis.endurance" class="sheet stack">
+          <div>
+            <h2>Start and end</h2>
+            <p class="small quiet">Whether the hand lasts.</p>
+          </div>
+          <ThirdsTable :endurance="take.analysis.endurance" />
+        </section>
       </div>
-      <GroupBars :analysis="take.analysis" />
-    </section>
-    <MoreFigures :analysis="take.analysis" />
-    <section class="sheet stack">
-      <div>
-        <h2>Another take beside it</h2>
-        <p class="small quiet">
-          Last month against today, or picked against slurred: any take of the same notes.
-        </p>
-      </div>
-      <ContrastPanel :take="take" />
-    </section>
+      <section v-if="take.analysis.groups.length" class="sheet stack">
+        <div>
+          <h2>Where the time goes</h2>
+          <p class="small quiet">
+            The mean lateness (right) or earliness (left) of groups of notes, with the range it may
+            lie in. Coloured where it is heard and surely there.
+          </p>
+        </div>
+        <GroupBars :analysis="take.analysis" />
+      </section>
+      <details class="more stack" :open="person?.role !== 'student'">
+        <summary>More for the instructor</summary>
+        <MoreFigures :analysis="take.analysis" />
+      </details>
+      <section class="sheet stack">
+        <div>
+          <h2>Another take beside it</h2>
+          <p class="small quiet">
+            Last month against today, or picked against slurred: any take of the same notes.
+          </p>
+        </div>
+        <ContrastPanel :take="take" />
+      </section>
+    </template>
   </div>
 </template>
 
@@ -188,6 +194,11 @@ function hear(from: number) {
 }
 .advice {
   flex: 1 1 100%;
+}
+.more > summary {
+  cursor: pointer;
+  font-weight: 700;
+  padding: var(--s2) 0;
 }
 .two {
   display: grid;
