@@ -3,6 +3,7 @@ package e2e_test
 import (
 	"io"
 	"os"
+	"os/exec"
 	"path/filepath"
 	"testing"
 	"time"
@@ -136,7 +137,7 @@ func TestFilesThatAreNoTakesAndOneThatIs(t *testing.T) {
 	p := open(t, browser.Options{})
 	p.sitDown(stand)
 	p.choose("File")
-	p.see("Drop a WAV or FLAC file")
+	p.see("Drop a recording")
 	for _, c := range []struct{ file, says string }{
 		{write("letter.wav", []byte("dear teacher")), "neither a WAV nor a FLAC file"},
 		{write("cut.wav", whole[:len(whole)/3]), "cut off before its end"},
@@ -148,4 +149,11 @@ func TestFilesThatAreNoTakesAndOneThatIs(t *testing.T) {
 	}
 	p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{good}))
 	p.see("Up to 130", "16 of 16")
+
+	// What a telephone records the browser decodes, and it is measured like any other.
+	opus := filepath.Join(dir, "from the telephone.opus")
+	out, err := exec.Command("opusenc", "--quiet", "--bitrate", "64", good, opus).CombinedOutput()
+	require.NoError(t, err, "%s; 'make install-test-tools' installs opusenc", out)
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{opus}))
+	p.see("You played at 120 bpm instead of 130", "16 of 16")
 }

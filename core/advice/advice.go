@@ -81,7 +81,7 @@ func (d *Advice) add(t take, rules []rule) {
 
 // nothingStandsOut is said where no rule finds anything.
 func nothingStandsOut(a take) Finding {
-	if a.Timing.SpreadMs > a.Timing.AudibleMs {
+	if math.Round(a.Timing.SpreadMs) > math.Round(a.Timing.AudibleMs) { // as they are said
 		return Finding{"everywhere", fmt.Sprintf("No single spot stands out: all notes stray a little, by %.0f ms, where the ear notices %.0f. Play softly and listen to the click.",
 			a.Timing.SpreadMs, a.Timing.AudibleMs), a.Counts.Played}
 	}

@@ -76,7 +76,7 @@ func TestMistakesAreSaidFirstAndWhere(t *testing.T) {
 	assert.Empty(t, a.Mistakes[2].Status)
 	require.NotEmpty(t, a.Findings)
 	assert.Equal(t, "mistakes", a.Findings[0].About)
-	assert.Equal(t, "34 of 36 notes right, 1 besides. Pass 1, note 9: string 2 fret 8, little finger, missed; pass 2, note 3: string 3 fret 8, little finger, fret 9 heard instead; after pass 2, note 9: an open string touched.", a.Findings[0].Text)
+	assert.Equal(t, "34 of 36 notes right, 1 extra. Pass 1, note 9: string 2 fret 8, little finger, missed; pass 2, note 3: string 3 fret 8, little finger, fret 9 heard instead; after pass 2, note 9: an open string touched.", a.Findings[0].Text)
 	assert.Equal(t, "late", a.Findings[1].About, "then the cause of the unevenness")
 	assert.NotContains(t, abouts(a), "even")
 }

@@ -134,11 +134,11 @@ func findMistakes(t take) (string, int) {
 	return text + ".", len(all)
 }
 
-// tally counts what went wrong: "43 of 48 notes right, 1 besides".
+// tally counts what went wrong: "43 of 48 notes right, 1 extra".
 func (t take) tally() string {
 	text := fmt.Sprintf("%d of %d notes right", t.Counts.Played, t.Counts.Expected)
 	if t.Counts.Extra > 0 {
-		text += fmt.Sprintf(", %d besides", t.Counts.Extra)
+		text += fmt.Sprintf(", %d extra", t.Counts.Extra)
 	}
 	return text
 }

@@ -16,6 +16,7 @@ import {
 } from '../../api/client'
 import { handIn, settled } from '../../api/takes'
 import { newId } from '../../api/ids'
+import { readable } from '../../audio/decode'
 import { outbox } from '../../audio/outbox'
 import type { UnsentTake } from '../../audio/unsent'
 import { encodeWav } from '../../audio/wav'
@@ -185,14 +186,14 @@ function handInFile(file: File | undefined) {
   if (!file || running.value) return
   take.value = problem.value = undefined
   const takeId = newId()
-  return follow(takeId, () =>
+  return follow(takeId, async () =>
     handIn({
       assignmentId: id,
       takeId,
       source: 'file',
       bpm: bpm.value,
       notesPerBeat: stand.value?.chart.notesPerBeat,
-      file,
+      file: await readable(file),
       version: stand.value?.assignment.version,
       recordedAt: new Date(Math.min(file.lastModified, Date.now())).toISOString(),
     }),
@@ -318,7 +319,8 @@ const goText = computed(() => {
         </template>
         <template v-else>
           <p class="quiet">
-            Drop a WAV or FLAC file anywhere on this page, or choose one: the drill played at
+            Drop a recording or a MIDI file anywhere on this page, or choose one: the drill played
+            at
             {{ bpm }} bpm, up to 20 minutes.
           </p>
         </template>

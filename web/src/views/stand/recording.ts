@@ -3,12 +3,13 @@ import { onBeforeUnmount, ref, shallowRef } from 'vue'
 import { Problem, type Stand } from '../../api/client'
 import { newId } from '../../api/ids'
 import { Metronome } from '../../audio/metronome'
+import { isOver, Playing } from '../../audio/playing'
 import { Recorder } from '../../audio/recorder'
 import { momentOf, scheduleOf, type Moment, type Schedule } from '../../audio/schedule'
 import { UnsentTake } from '../../audio/unsent'
 
-/** How long to go on recording after the last note, s. */
-const tail = 1.2
+/** What is heard now was handed to the output a little earlier. */
+const soundedUntil = (ctx: AudioContext) => ctx.currentTime - (ctx.outputLatency || 0)
 
 /** How a recording came to its end. */
 export type Ending = 'finished' | 'stopped' | 'lost'
@@ -63,9 +64,16 @@ export function useRecording(
       onNoRoom,
     )
     take = made
-    recorder.start((samples) => made.append(samples))
     const start = ctx.currentTime + 0.15
     const schedule = scheduleOf(chart.bpm, beatsPerPass, chart.passes ?? 1, start, chart.free)
+    const interval = 60 / chart.bpm / chart.notesPerBeat
+    const playing = new Playing(ctx.sampleRate)
+    recorder.start((samples) => {
+      made.append(samples)
+      playing.hear(samples)
+      // By the sound and its clock: the screen may be dark.
+      if (isOver(soundedUntil(ctx), schedule, interval, playing)) void end('finished')
+    })
     metronome = new Metronome(ctx, volume)
     metronome.play(schedule)
     running.value = true
@@ -73,15 +81,13 @@ export function useRecording(
     follow(ctx, schedule, (now) => momentOf(schedule, beats, beatsPerPass, now))
   }
 
-  /** Follows the audio clock until the take is over. */
+  /** Shows where the audio clock is until the take is over. */
   function follow(ctx: AudioContext, schedule: Schedule, momentAt: (now: number) => Moment) {
-    // What is heard now was handed to the output a little earlier.
-    const now = ctx.currentTime - (ctx.outputLatency || 0)
+    const now = soundedUntil(ctx)
     peak.value = Math.round(100 * Math.max(recorder?.peak() ?? 0, peak.value * 0.85)) / 100
     const next = now < schedule.end ? momentAt(now) : {}
     // Drawing only what has changed leaves the machine to the recording.
     if (JSON.stringify(next) !== JSON.stringify(moment.value)) moment.value = next
-    if (now > schedule.end + tail) return void end('finished')
     frame = requestAnimationFrame(() => follow(ctx, schedule, momentAt))
   }
 
