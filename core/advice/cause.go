@@ -58,7 +58,7 @@ func lateCause(t take) (cause, bool) {
 
 func unevenCause(t take) (cause, bool) {
 	text, count := findUneven(t)
-	if text == "" {
+	if text == "" || t.Endurance != nil && t.Endurance.Tires { // a tired hand is unsure everywhere
 		return cause{}, false
 	}
 	uneven := t.uneven()

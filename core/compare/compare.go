@@ -227,7 +227,7 @@ const (
 // where they are the drill's own first notes.
 func (t *Take) findFalseStart() {
 	n := 0
-	for n < len(t.Extras) && len(t.Matches) > 0 && t.Extras[n].Onset < t.start() {
+	for n < len(t.Extras) && len(t.Matches) > 0 && t.Extras[n].Onset < t.Start() {
 		n++
 	}
 	right := 0
@@ -241,8 +241,8 @@ func (t *Take) findFalseStart() {
 	}
 }
 
-// start is when the first matched note begins.
-func (t *Take) start() float64 {
+// Start is when the first matched note begins, in seconds; −∞ where there is none.
+func (t *Take) Start() float64 {
 	for _, m := range t.Matches {
 		if m.Status != Missed {
 			return m.Heard.Onset

@@ -16,7 +16,7 @@ const countInTolerance = 0.015
 // before the first match; then all sounds on those beats before it, and what has
 // that pitch on them later, are ticks.
 func (t *Take) findCountIn() {
-	start := t.start()
+	start := t.Start()
 	for i, first := range t.Extras {
 		if first.Onset >= start {
 			return

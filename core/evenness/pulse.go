@@ -160,7 +160,7 @@ const tickTolerance = 0.012
 func againstClick(t compare.Take) *Figure {
 	period := 60 / t.Chart.BPM
 	phase, ok := grid(t.Ticks, period)
-	if !ok {
+	if !ok || countedIn(t, phase, period) < enoughCountIn {
 		return nil
 	}
 	var behind []float64
@@ -172,6 +172,21 @@ func againstClick(t compare.Take) *Figure {
 		}
 	}
 	return meanOf(behind)
+}
+
+// enoughCountIn is how many clicks must come before the first note: what knocks while
+// somebody plays, a string that is stopped perhaps, keeps the player's time.
+const enoughCountIn = 2
+
+// countedIn is how many ticks of a grid come before the first note.
+func countedIn(t compare.Take, phase, period float64) int {
+	n := 0
+	for _, tick := range t.Ticks {
+		if tick < t.Start()-tickTolerance && math.Abs(math.Remainder(tick-phase, period)) < tickTolerance {
+			n++
+		}
+	}
+	return n
 }
 
 // grid finds the phase of a period at which most ticks lie, in seconds.

@@ -266,7 +266,9 @@ func (l *Listener) measure(at, end int, sure bool, late float64) {
 	}
 	body := l.sound.slice(at, end)
 	lasts := sounding(body, l.rate)
-	midi = cmp.Or(midi, late) // two strings together may have no pitch
+	if midi == 0 || undertone(midi, late) { // two strings together have a low pitch, or none
+		midi = late
+	}
 	if midi == 0 || lasts < len(body) && lasts < int(minSounding*l.rate) {
 		l.noNote(at)
 		return
