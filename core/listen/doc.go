@@ -6,8 +6,10 @@
 // a spectral flux with maximum filter (Böck & Widmer, "Maximum filter vibrato suppression for
 // onset detection", DAFx 2013), which rises for plucks and, because its bands
 // are a quarter tone wide, for slurs that change the pitch without a pluck. A
-// peak becomes a note when the new partials last; the click of a metronome and
-// the squeak of a finger do not. Its time is refined in the waveform, where the
-// string stops following its own prediction, and its pitch is found by YIN (de
-// Cheveigné & Kawahara, J. Acoust. Soc. Am. 111, 2002).
+// peak becomes a note when the new partials last, and what sounds after it did not
+// go on from before; where they do not last, when the pitch has stepped or the string
+// was struck again. The click of a metronome and the squeak of a finger are none.
+// Its time is refined in the waveform, where the string stops following its own
+// prediction, and its pitch is found by YIN (de Cheveigné & Kawahara, J. Acoust. Soc.
+// Am. 111, 2002). The numeric tools are in package dsp.
 package listen
