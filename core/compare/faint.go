@@ -15,9 +15,6 @@ const (
 	faintRightDB = 24
 )
 
-// leastForUsual is how many right notes must be heard to know the usual level.
-const leastForUsual = 6
-
 // withoutFaint returns what was heard without the sounds too faint to be notes of
 // this player, whose usual level is the median of the right notes.
 func withoutFaint(a *aligner, pairs []pair) []listen.Note {
@@ -29,7 +26,7 @@ func withoutFaint(a *aligner, pairs []pair) []listen.Note {
 			levels = append(levels, a.heard[p.heard].LevelDB)
 		}
 	}
-	if len(levels) < leastForUsual {
+	if len(levels) < listen.LeastForUsual {
 		return a.heard
 	}
 	slices.Sort(levels)

@@ -212,7 +212,9 @@ func (l *Listener) judge(p peak) {
 				at, _ := l.refine(p)
 				l.noNote(at)
 			}
-			l.doubts = append(l.doubts, p)
+			if l.open != nil { // which lasts so long at the most, and they with it
+				l.doubts = append(l.doubts, p)
+			}
 			return
 		}
 		lasting = max(lasting, minLasting)

@@ -7,14 +7,14 @@ import "slices"
 // median of those played, and the softest slurs some 12.
 const faintDB = 16
 
-// leastForUsual is how many notes must be heard to know the usual level.
-const leastForUsual = 6
+// LeastForUsual is how many notes must be heard to know a player's usual level.
+const LeastForUsual = 6
 
 // Loud returns the notes without those too faint to be the player's: voices, a string
 // brushed, a chair. The usual level is the upper quartile, for among what is heard
 // there may be many faint sounds.
 func Loud(notes []Note) []Note {
-	if len(notes) < leastForUsual {
+	if len(notes) < LeastForUsual {
 		return notes
 	}
 	levels := make([]float64, len(notes))

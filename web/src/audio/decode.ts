@@ -3,8 +3,14 @@ import { encodeWav } from './wav'
 /** What the server reads itself, by its first bytes: WAV, FLAC with or without a tag, MIDI. */
 const readByServer = ['RIFF', 'fLaC', 'MThd']
 
-/** As far as a file is decoded here: beyond, it would not fit into memory. */
+/**
+ * As far as a file is decoded here: beyond, its sound would not fit into memory. How long
+ * it is the browser tells before it decodes; of one that it does not tell of, as of a
+ * stream, less is taken.
+ */
 const largest = 64 * 2 ** 20
+const largestUntold = 10 * 2 ** 20
+const longest = 20 * 60 // s, as a take may last
 
 /** The rate at which foreign sounds are handed in. */
 const rate = 44100
@@ -17,6 +23,8 @@ const rate = 44100
 export async function readable(file: File): Promise<Blob> {
   const start = new TextDecoder('latin1').decode(await file.slice(0, 4).arrayBuffer())
   if (readByServer.includes(start) || file.size > largest) return file
+  const seconds = await lengthOf(file)
+  if (seconds > longest || (!Number.isFinite(seconds) && file.size > largestUntold)) return file
   try {
     const sound = await new OfflineAudioContext(1, 1, rate).decodeAudioData(
       await file.arrayBuffer(),
@@ -25,6 +33,22 @@ export async function readable(file: File): Promise<Blob> {
   } catch {
     return file
   }
+}
+
+/** How long a file's sound is, s; not a number where the browser does not tell. */
+function lengthOf(file: File): Promise<number> {
+  if (typeof Audio === 'undefined') return Promise.resolve(NaN)
+  return new Promise((resolve) => {
+    const sound = new Audio()
+    const told = (seconds: number) => {
+      URL.revokeObjectURL(sound.src)
+      resolve(seconds === Infinity ? NaN : seconds)
+    }
+    sound.preload = 'metadata'
+    sound.onloadedmetadata = () => told(sound.duration)
+    sound.onerror = () => told(NaN)
+    sound.src = URL.createObjectURL(file)
+  })
 }
 
 /** The mean of all channels. */
