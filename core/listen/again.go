@@ -13,8 +13,9 @@ import (
 // knocks or echoes meanwhile. Two strings that beat, or one in a room, gain a little
 // by themselves, and more only where nearly nothing else has changed.
 const (
-	outOfPhase  = 0.35 // below, they are other partials
+	outOfPhase  = 0.42 // below, they are other partials
 	inPhase     = 0.82 // above, they are the same
+	alsoInPhase = 0.65 // above, they are where the pitch is, too
 	allInPhase  = 0.955
 	asStrong    = 0.55 // of the power partials have that are struck again
 	newStrength = 1.4  // as many times the power is no dying away
@@ -48,7 +49,22 @@ func (l *Listener) nothingNew(p peak) bool {
 		return false
 	}
 	together, grown := l.tracedBack(before, after, from-stepBeforeTo)
-	return together > inPhase && !strengthened(together, grown)
+	if together < alsoInPhase || strengthened(together, grown) {
+		return false
+	}
+	return together > inPhase || grown < 1 && l.samePitch(before, after)
+}
+
+// cameOut reports whether what sounds after a peak did so before, under the note before,
+// which has been stopped.
+func (l *Listener) cameOut(before, after []float64) bool {
+	return l.ringing() && !l.samePitch(before, after) && l.soundedBefore(before, after, l.lastLate, l.brief.Pitch(after))
+}
+
+// samePitch reports whether two sounds have one pitch, and the same.
+func (l *Listener) samePitch(x, y []float64) bool {
+	is := l.brief.Pitch(y)
+	return is != 0 && math.Abs(l.brief.Pitch(x)-is) < samePitch
 }
 
 // struckAgain reports whether the string is struck again at a peak, at the pitch it
@@ -59,7 +75,10 @@ func (l *Listener) struckAgain(p peak) bool {
 		return false
 	}
 	together, grown := l.tracedBack(before, after, stepAfter-stepBeforeTo)
-	return together < outOfPhase && grown > asStrong || strengthened(together, grown)
+	if strengthened(together, grown) {
+		return true
+	}
+	return together < outOfPhase && grown > asStrong && !l.cameOut(before, after)
 }
 
 // tracedBack takes the strongest partials of a sound and looks for them in an earlier

@@ -221,6 +221,9 @@ func (l *Listener) judge(p peak) {
 	} else if l.nothingNew(p) {
 		at, _ := l.refine(p)
 		l.noNote(at)
+		if l.open != nil {
+			l.doubts = append(l.doubts, p)
+		}
 		return
 	}
 	at, plain := l.refine(p)
@@ -308,7 +311,7 @@ func (l *Listener) measure(at, end int, sure bool, late float64) {
 func (l *Listener) beside(n *Note, at, end int, late float64) {
 	n.Carry.DB, n.Carry.Known = l.carry(at, end, l.last.Pitch, n.Pitch)
 	switch {
-	case late != 0 && math.Abs(late-n.Pitch) > widestBend && !l.asBefore(late):
+	case late != 0 && math.Abs(late-n.Pitch) > leastStep && !l.asBefore(late):
 		n.Or = late
 	case !n.Carry.Known || n.Carry.DB > faintCarryDB:
 		n.Or, _ = l.pitchBeside(at, end)

@@ -109,53 +109,6 @@ const leastClear = 3
 // stepHarmonics of the new pitch are looked at.
 const stepHarmonics = 12
 
-// hiddenStep returns where the open note, which lasts until a sample, steps to the
-// pitch that it has towards its end; 0 where it has one pitch. The place is that of a
-// peak which did not show it, for what sounds about it has no clear pitch.
-func (l *Listener) hiddenStep(end int, late float64) int {
-	from, to := l.open.at+int(pitchFrom*l.rate), l.open.at+int((pitchFrom+stepSpan)*l.rate)
-	if len(l.doubts) == 0 || late == 0 || to > end {
-		return 0
-	}
-	beginning := l.low.slice(from/l.by, to/l.by)
-	if l.brief.Repeats(beginning, late) {
-		return 0
-	}
-	early := l.brief.Pitch(beginning)
-	if early == 0 || !steppedBy(early, late) || l.ringsUnder(early) {
-		return 0
-	}
-	ringing := l.last != nil && l.last.End > l.seconds(l.open.at)-soundedUntil
-	for _, p := range l.doubts {
-		if ringing && l.centre(p)-l.open.at < int(ringsInto*l.rate) {
-			continue
-		}
-		before, after := l.aboutPeak(p)
-		if before == nil {
-			continue
-		}
-		was, is := l.brief.Pitch(before), l.brief.Pitch(after)
-		leaves, arrives := nearer(was, early, late) && !nearer(is, early, late), nearer(is, late, early) && !nearer(was, late, early)
-		if !leaves && !arrives || l.soundedBefore(before, after, early, late) {
-			continue
-		}
-		at, _ := l.refine(p)
-		at, _ = l.fadeIn(at)
-		if least := int(minInterval * l.rate); at-l.open.at >= least && end-at >= least {
-			return at
-		}
-	}
-	return 0
-}
-
-// ringsInto is how far into the next note a string may hide its pitch, in seconds.
-const ringsInto = 0.090
-
-// nearer reports whether a pitch is one rather than another.
-func nearer(pitch, one, other float64) bool {
-	return math.Abs(pitch-one) < math.Abs(other-one)/2
-}
-
 // centre is the sample in the middle of a peak's frame.
 func (l *Listener) centre(p peak) int { return p.frame*l.hop + len(l.spectrum.window)/2 }
 
