@@ -123,8 +123,10 @@ func Compare(chart drill.Chart, heard []listen.Note, ticks ...float64) Take {
 	}
 	t := Take{Chart: chart, Passes: asked, TuningCents: 100 * off, Ticks: slices.Clip(ticks)}
 	t.fill(best, pairs)
+	t.fillAgain(best.spb)
 	t.findCountIn()
 	t.findFalseStart()
+	t.findClicks()
 	if t.Foreign() {
 		t.setAside()
 	}

@@ -32,6 +32,61 @@ func (t *Take) findCountIn() {
 	}
 }
 
+// countedIn is how many ticks on the beat before the first note are a metronome's.
+const countedIn = 2
+
+// findClicks takes extra notes that are a metronome's clicks over a string that rings out
+// of the extras, where it has counted in: what comes on the beat at the pitch of the note
+// before, or after the last note.
+func (t *Take) findClicks() {
+	beat, ok := t.countInBeat()
+	if !ok {
+		return
+	}
+	t.takeTicks(func(e listen.Note) bool {
+		if math.Abs(math.Remainder(e.Onset-beat, 60/t.Chart.BPM)) > countInTolerance {
+			return false
+		}
+		before, last := t.before(e.Onset)
+		return last || before != nil && samePitch(t.MIDI(*before), t.MIDI(e))
+	})
+}
+
+// countInBeat returns when one of the beats was that a metronome has counted in, in
+// seconds.
+func (t *Take) countInBeat() (float64, bool) {
+	start := t.Start()
+	for _, one := range t.Ticks {
+		n := 0
+		for _, other := range t.Ticks {
+			if other < start && math.Abs(math.Remainder(other-one, 60/t.Chart.BPM)) < countInTolerance {
+				n++
+			}
+		}
+		if one < start && n >= countedIn {
+			return one, true
+		}
+	}
+	return 0, false
+}
+
+// before returns the note of the chart that was heard last before a time, and whether it
+// is the last.
+func (t *Take) before(at float64) (n *listen.Note, last bool) {
+	last = true
+	for i := range t.Matches {
+		m := &t.Matches[i]
+		switch {
+		case m.Status == Missed:
+		case m.Heard.Onset < at:
+			n = &m.Heard
+		default:
+			last = false
+		}
+	}
+	return n, last && n != nil
+}
+
 // takeTicks makes ticks of some of the extras.
 func (t *Take) takeTicks(which func(listen.Note) bool) {
 	for _, e := range t.Extras {

@@ -39,20 +39,48 @@ const (
 )
 
 // nothingNew reports whether all that sounds after a peak went on from before.
-func (l *Listener) nothingNew(p peak) bool {
+func (l *Listener) nothingNew(p *peak) bool {
 	from := stepAfter
-	if l.beat != 0 && l.offBeat(l.centre(p)) < peakOffBeat {
+	if l.beat != 0 && l.offBeat(l.centre(*p)) < peakOffBeat {
 		from = clickOver
 	}
-	before, after := l.about(p, from)
+	before, after := l.about(*p, from)
 	if before == nil {
 		return false
 	}
 	together, grown := l.tracedBack(before, after, from-stepBeforeTo)
+	p.together = together
 	if together < alsoInPhase || strengthened(together, grown) {
 		return false
 	}
 	return together > inPhase || grown < 1 && l.samePitch(before, after)
+}
+
+// An Again is where a string may have been struck again within a note, at the pitch that
+// the note has: too little shows it to be told, but who knows that it was to be may
+// believe it.
+type Again struct {
+	T       float64 `json:"t"` // s; 0 for nowhere
+	LevelDB float64 `json:"levelDb"`
+}
+
+// mayBeAgain is how much of a sound that is struck again may seem to have gone on at the
+// most: what noises alone pass over goes on nearly whole.
+const mayBeAgain = 0.9
+
+// again returns where the note from one sample to another may have been struck again.
+func (l *Listener) again(at, end int, doubts []peak) Again {
+	var found Again
+	least := mayBeAgain
+	apart := int(minInterval * l.rate)
+	for _, p := range doubts {
+		if !p.plain || p.together >= least || l.centre(p) < at+apart || l.centre(p) > end-apart {
+			continue
+		}
+		where, _ := l.refine(p)
+		found, least = Again{l.seconds(where), level(l.sound.slice(where, end), l.rate)}, p.together
+	}
+	return found
 }
 
 // cameOut reports whether what sounds after a peak did so before, under the note before,
@@ -69,12 +97,13 @@ func (l *Listener) samePitch(x, y []float64) bool {
 
 // struckAgain reports whether the string is struck again at a peak, at the pitch it
 // has or one that its partials hid.
-func (l *Listener) struckAgain(p peak) bool {
-	before, after := l.aboutPeak(p)
+func (l *Listener) struckAgain(p *peak) bool {
+	before, after := l.aboutPeak(*p)
 	if before == nil || dsp.Variance(after) < stillStrong*dsp.Variance(before) {
 		return false
 	}
 	together, grown := l.tracedBack(before, after, stepAfter-stepBeforeTo)
+	p.together = together
 	if strengthened(together, grown) {
 		return true
 	}

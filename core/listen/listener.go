@@ -21,6 +21,7 @@ type Note struct {
 	LevelDB float64 `json:"levelDb"` // RMS of the first 100 ms or of what there is, dB of full scale
 	Bend    float64 `json:"bend"`    // cents by which the pitch has moved towards the end
 	Carry   Carry   `json:"carry"`   // of the note before, on another string
+	Again   Again   `json:"again"`
 }
 
 // A Carry is how much of the note before still sounds within a note.
@@ -207,7 +208,7 @@ const overtakes = 0.4
 func (l *Listener) judge(p peak) {
 	lasting := l.flux.lasting(p.frame)
 	if !p.plain || lasting < minLasting {
-		if !l.steps(p) && !(p.plain && l.struckAgain(p)) {
+		if !l.steps(p) && !(p.plain && l.struckAgain(&p)) {
 			if p.plain {
 				at, _ := l.refine(p)
 				l.noNote(at)
@@ -218,7 +219,7 @@ func (l *Listener) judge(p peak) {
 			return
 		}
 		lasting = max(lasting, minLasting)
-	} else if l.nothingNew(p) {
+	} else if l.nothingNew(&p) {
 		at, _ := l.refine(p)
 		l.noNote(at)
 		if l.open != nil {
@@ -249,17 +250,18 @@ func (l *Listener) judge(p peak) {
 func (l *Listener) tell(end int) {
 	at, sure, late := l.open.at, l.open.sure, l.latePitch(l.open.at, end)
 	step := l.hiddenStep(end, late)
+	doubts := l.doubts
 	l.open, l.doubts, l.sung = nil, nil, 0
 	if step > 0 {
-		l.measure(at, step, sure, l.latePitch(at, step))
+		l.measure(at, step, sure, l.latePitch(at, step), doubts)
 		at, sure = step, true
 	}
-	l.measure(at, end, sure, late)
+	l.measure(at, end, sure, late, doubts)
 }
 
 // measure tells the note that sounds from one sample to another, with a pitch towards
 // its end. Where it is not sure to start there, it may start later.
-func (l *Listener) measure(at, end int, sure bool, late float64) {
+func (l *Listener) measure(at, end int, sure bool, late float64, doubts []peak) {
 	if isClick(l.sound.slice(at, end), l.rate) {
 		l.noNote(at)
 		return
@@ -284,6 +286,7 @@ func (l *Listener) measure(at, end int, sure bool, late float64) {
 		Pitch:   midi,
 		LevelDB: level(body, l.rate),
 		Bend:    bend(midi, late),
+		Again:   l.again(at, end, doubts),
 	}
 	if l.last != nil {
 		still := l.last.End > n.Onset-soundedUntil

@@ -6,6 +6,8 @@ import "slices"
 type peak struct {
 	frame int
 	plain bool // it stands out from the unrest of the recording
+
+	together float64 // how much of what sounds after it went on from before, 1 to −1: see [Listener.tracedBack]
 }
 
 // peakReach is how many frames on either side a peak must top: 17 ms.
@@ -53,7 +55,7 @@ func (p *picker) next(v float64) (peak, bool) {
 			return peak{}, false
 		}
 	}
-	return peak{mid, top > threshold+medianShare*p.median(mid)}, top > doubtful
+	return peak{frame: mid, plain: top > threshold+medianShare*p.median(mid)}, top > doubtful
 }
 
 // median returns the median of the flux before a frame.

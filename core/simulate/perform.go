@@ -76,7 +76,7 @@ func (p Player) Perform(chart drill.Chart, start float64) []Stroke {
 			s.BendCents = p.BendCents
 		}
 		if faults.wrong[i] {
-			s.MIDI += 1 - 2*(i%2) // a fret above or below
+			s.MIDI += wrongBy(notes, i)
 		}
 		if !faults.missed[i] {
 			out = append(out, s)
@@ -91,6 +91,16 @@ func (p Player) Perform(chart drill.Chart, start float64) []Stroke {
 	slices.SortStableFunc(out, func(a, b Stroke) int { return cmp.Compare(a.T, b.T) })
 	p.stopStrings(out)
 	return out
+}
+
+// wrongBy is by how many frets note i is wrong: one above or below, and never so that a
+// slur ends where it began, which nobody can play.
+func wrongBy(notes []drill.Note, i int) int {
+	by := 1 - 2*(i%2)
+	if n := notes[i]; i > 0 && n.Attack.Slurred() && notes[i-1].String == n.String && notes[i-1].MIDI == n.MIDI+by {
+		return -by
+	}
+	return by
 }
 
 // waited is how long the player has waited before note i.
