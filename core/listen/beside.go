@@ -1,6 +1,7 @@
 package listen
 
 import (
+	"cmp"
 	"math"
 	"slices"
 
@@ -12,6 +13,29 @@ import (
 const (
 	besideFrom, besideTo = 0.008, 0.083
 )
+
+// beside tells how the note before sounds on in a note, and which other pitch the
+// note has where that hides its own: that of the partials which have grown; else the one
+// towards its end, the one beside it, or another that fits.
+func (l *Listener) beside(n *Note, at, end int, late, other float64) {
+	n.Carry.DB, n.Carry.Known = l.carry(at, end, l.last.Pitch, n.Pitch)
+	if grown := l.newcomer(at, end); grown != 0 {
+		if math.Abs(grown-n.Pitch) > otherPitch {
+			n.Or = grown
+		}
+		return
+	}
+	switch {
+	case late != 0 && math.Abs(late-n.Pitch) > leastStep && !l.asBefore(late):
+		n.Or = late
+	case !n.Carry.Known || n.Carry.DB > faintCarryDB:
+		n.Or, _ = l.pitchBeside(at, end)
+	}
+	n.Or = cmp.Or(n.Or, other)
+}
+
+// otherPitch is how far apart two pitches are at the least that are not one, in semitones.
+const otherPitch = 0.3
 
 // faintCarryDB is below what the string before cannot hide the pitch of the next.
 const faintCarryDB = -20

@@ -288,37 +288,24 @@ func (l *Listener) measure(at, end int, sure bool, late float64, doubts []peak) 
 		Bend:    bend(midi, late),
 		Again:   l.again(at, end, doubts),
 	}
-	if l.last != nil {
-		still := l.last.End > n.Onset-soundedUntil
-		if l.ringsOn(at, end, midi, late) {
-			l.ticks = append(l.ticks, n.Onset)
-			if still {
-				l.last.End = n.End
-			}
-			return
-		}
+	still := l.last != nil && l.last.End > n.Onset-soundedUntil
+	if l.last != nil && l.ringsOn(at, end, midi, late) {
+		l.ticks = append(l.ticks, n.Onset)
 		if still {
-			l.beside(&n, at, end, late)
+			l.last.End = n.End
 		}
+		return
 	}
-	n.Or = cmp.Or(n.Or, other)
+	if still {
+		l.beside(&n, at, end, late, other)
+	} else {
+		n.Or = other
+	}
 	if l.begun = l.begun || !fallsOff(body, l.rate, roomDB); !l.begun {
 		l.keepClick(at)
 	}
 	l.letGo()
 	l.last, l.lastLate = &n, cmp.Or(late, n.Pitch)
-}
-
-// beside tells how the note before sounds on in a note, and which other pitch the
-// note has where that hides its own: the one towards its end, or the one beside it.
-func (l *Listener) beside(n *Note, at, end int, late float64) {
-	n.Carry.DB, n.Carry.Known = l.carry(at, end, l.last.Pitch, n.Pitch)
-	switch {
-	case late != 0 && math.Abs(late-n.Pitch) > leastStep && !l.asBefore(late):
-		n.Or = late
-	case !n.Carry.Known || n.Carry.DB > faintCarryDB:
-		n.Or, _ = l.pitchBeside(at, end)
-	}
 }
 
 // noNote takes what started at a sample for a click or a knock.

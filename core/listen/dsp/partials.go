@@ -10,6 +10,9 @@ import (
 // and sine parts at the sample its phase is counted from.
 type Partial struct{ Step, Cosine, Sine float64 }
 
+// Amplitude is that of the sinusoid.
+func (p Partial) Amplitude() float64 { return math.Hypot(p.Cosine, p.Sine) }
+
 // Limits of what a sound is taken apart into: the number of sinusoids, and how far
 // below the strongest the weakest may lie, in power.
 const (

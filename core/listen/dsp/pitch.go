@@ -11,8 +11,8 @@ import (
 // Bounds of the pitch search, in Hz: below the B of a seven-string guitar and
 // above the highest fret.
 const (
-	lowestPitch  = 55
-	highestPitch = 1400
+	LowestPitch  = 55
+	HighestPitch = 1400
 )
 
 // A YIN finds the pitch of sounds at one rate (de Cheveigné & Kawahara, J. Acoust. Soc.
@@ -63,12 +63,12 @@ func (y *YIN) Pitches(x []float64) (pitch, other float64) {
 const otherName = 0.6
 
 // shortest is the lag of the highest pitch.
-func (y *YIN) shortest() int { return int(y.Rate / highestPitch) }
+func (y *YIN) shortest() int { return int(y.Rate / HighestPitch) }
 
 // differences is the difference of x for all lags, nil where x is too short for any.
 func (y *YIN) differences(x []float64) []float64 {
 	x = y.smoothed(x, y.over)
-	maxLag := min(int(y.Rate/lowestPitch), len(x)/2)
+	maxLag := min(int(y.Rate/LowestPitch), len(x)/2)
 	if maxLag < y.shortest()+2 {
 		return nil
 	}
