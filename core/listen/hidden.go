@@ -51,11 +51,21 @@ func (l *Listener) hiddenStep(end int, late float64) int {
 // earlyPitch returns the pitch with which the open note begins, once the string before
 // has stopped, and from where on; 0 where that is the late one.
 func (l *Listener) earlyPitch(end int, late float64) (from int, early float64) {
-	since := pitchFrom
+	from = l.open.at + int(pitchFrom*l.rate)
 	if l.ringing() {
-		since = ringsInto
+		stops := l.open.at + int(ringsInto*l.rate)
+		grown := l.newcomer(l.open.at, end)
+		if math.Abs(grown-late) < otherPitch {
+			return 0, 0
+		}
+		if grown != 0 && !sameName(grown, late) {
+			if stops+int(stepSpan*l.rate) > end {
+				stops = from
+			}
+			return stops, grown
+		}
+		from = stops
 	}
-	from = l.open.at + int(since*l.rate)
 	to := from + int(stepSpan*l.rate)
 	if to > end {
 		return 0, 0
