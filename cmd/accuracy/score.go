@@ -35,6 +35,9 @@ const mirexWindow = 0.05
 // extraWindow is how far from a true extra note a told one may lie, in seconds.
 const extraWindow = 0.05
 
+// worstWanted is how far off a note may be told before it is told of, in seconds.
+const worstWanted = 0.008
+
 // hear listens to a take and judges it.
 func (t *take) hear() (heard []listen.Note, a evenness.Analysis) {
 	l := listen.New(t.rate)
@@ -80,6 +83,7 @@ func (s *score) statuses(t *take, a evenness.Analysis) {
 	}
 	made := map[mistake]bool{}
 	var off, level []float64
+	var timed []int
 	for i, n := range a.Notes {
 		p, sounded := truth[i]
 		want := compare.Played
@@ -106,10 +110,15 @@ func (s *score) statuses(t *take, a evenness.Analysis) {
 			}
 		}
 		if sounded && n.T != nil {
-			off, level = append(off, *n.T-p.t), append(level, *n.LevelDB-p.levelDB)
+			off, level, timed = append(off, *n.T-p.t), append(level, *n.LevelDB-p.levelDB), append(timed, i)
 		}
 	}
 	byAll := median(off)
+	for k, i := range timed {
+		if late := off[k] - byAll; math.Abs(late) > worstWanted {
+			s.wrong(t, truth[i].t, "note %d, %s %s, is told %+.0f ms late", i, t.chart.Notes[i].Attack, truth[i].how, 1000*late)
+		}
+	}
 	var told []float64
 	for _, e := range a.Extras {
 		told = append(told, e.T-byAll)

@@ -31,18 +31,13 @@ func (l *Listener) hiddenStep(end int, late float64) int {
 	if !slurred && (l.soundedBefore(begins, ends, early, late) || l.ringing() && l.soundedBefore(begins, ends, l.lastLate, late)) {
 		return 0
 	}
-	passed := l.passes(from, end, early, late)
-	least := passed - int(ringsInto*l.rate)
-	if slurred {
-		least = passed - int(clearAfter*l.rate)
-	}
-	at := l.stepAt(passed, least, early)
+	at := l.stepAt(l.passes(from, end, early, late), early, slurred)
 	before, after := l.slowly(at, end, stepBefore, stepBeforeTo), l.slowly(at, end, stepAfter, stepAfterTo)
 	if len(before) == 0 || len(after) == 0 || !slurred && l.soundedBefore(before, after, early, late) {
 		return 0
 	}
 	at, _ = l.fadeIn(at)
-	if least = int(minInterval * l.rate); at-l.open.at < least || end-at < least {
+	if least := int(minInterval * l.rate); at-l.open.at < least || end-at < least {
 		return 0
 	}
 	return at
@@ -154,18 +149,25 @@ func (l *Listener) passes(from, end int, early, late float64) int {
 	return to
 }
 
-// A new pitch is clear so long after its start at the most, and so long before at the
-// least, in seconds: another string may ring on.
+// A new pitch is clear so long after a slur at the most, so long after another string
+// was struck, which the peak shows by how much stays, and so long before at the least; in
+// seconds.
 const (
-	clearAfter  = 0.030
-	clearBefore = 0.020
+	clearAfterSlur = 0.030
+	clearAfter     = ringsInto
+	clearBefore    = 0.020
+	stringChanges  = 3.5
 )
 
-// stepAt returns where the step is that has become clear at a sample: at the peak in
-// doubt whose partials went on the least.
-func (l *Listener) stepAt(clear, from int, early float64) int {
+// stepAt returns where the step from an early pitch is that has become clear at a sample:
+// at the peak in doubt whose partials went on the least.
+func (l *Listener) stepAt(clear int, early float64, slurred bool) int {
 	at, least := clear, 1.0
 	for _, p := range l.doubts {
+		from := clear - int(clearAfter*l.rate)
+		if slurred && p.lasting < stringChanges {
+			from = clear - int(clearAfterSlur*l.rate)
+		}
 		before, after := l.aboutPeak(p)
 		if c := l.centre(p); before == nil || c < from || c > clear+int(clearBefore*l.rate) {
 			continue

@@ -207,6 +207,7 @@ const overtakes = 0.4
 // Of two that are too close to be both notes it keeps the one that lasts.
 func (l *Listener) judge(p peak) {
 	lasting := l.flux.lasting(p.frame)
+	p.lasting = lasting
 	if !p.plain || lasting < minLasting {
 		if !l.steps(p) && !(p.plain && l.struckAgain(&p)) {
 			if p.plain {

@@ -7,6 +7,7 @@ type peak struct {
 	frame int
 	plain bool // it stands out from the unrest of the recording
 
+	lasting  float64 // how much of what has grown there stays: see [flux.lasting]
 	together float64 // how much of what sounds after it went on from before, 1 to −1: see [Listener.tracedBack]
 }
 
