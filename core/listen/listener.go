@@ -198,10 +198,23 @@ const minSounding = 0.045
 // notes than 28 a second are not played on a guitar.
 const minInterval = 0.035
 
-// overtakes is how much of an earlier start's lasting a later one must have that
+// overtaking is how much of an earlier start's lasting a later one must have that
 // is too close for both to be notes: what has grown for the earlier, a string
 // being stopped perhaps, is partly the later one's doing.
-const overtakes = 0.4
+const overtaking = 0.4
+
+// overtakes reports whether a start just after the open one is that of the note: where
+// the sound before fades into the one after tells, or else how much of each lasts.
+func (l *Listener) overtakes(next *onset) bool {
+	if v, ok := l.around(l.open.at, behindClick); ok {
+		start, left, _ := v.bestFade(l.fades)
+		if left < fadeUnexplained*dsp.SumSquares(v.x) {
+			from := l.open.at + l.by*(start-v.at)
+			return 2*from > l.open.at+next.at
+		}
+	}
+	return next.lasting > overtaking*l.open.lasting
+}
 
 // judge takes a peak that starts a note, which completes the note before it.
 // Of two that are too close to be both notes it keeps the one that lasts.
@@ -236,7 +249,7 @@ func (l *Listener) judge(p peak) {
 	next := &onset{at, lasting, sure}
 	if l.open != nil {
 		if next.at-l.open.at < int(minInterval*l.rate) {
-			if next.lasting > overtakes*l.open.lasting {
+			if l.overtakes(next) {
 				l.open = next
 			}
 			return
