@@ -33,7 +33,8 @@ func (l *Listener) hiddenStep(end int, late float64) int {
 	}
 	at := l.stepAt(l.passes(from, end, early, late), early, slurred)
 	before, after := l.slowly(at, end, stepBefore, stepBeforeTo), l.slowly(at, end, stepAfter, stepAfterTo)
-	if len(before) == 0 || len(after) == 0 || !slurred && l.soundedBefore(before, after, early, late) {
+	if len(before) == 0 || len(after) == 0 || dsp.Variance(after) < diesTo*dsp.Variance(before) ||
+		!slurred && l.soundedBefore(before, after, early, late) {
 		return 0
 	}
 	at, _ = l.fadeIn(at)
@@ -47,6 +48,9 @@ func (l *Listener) hiddenStep(end int, late float64) int {
 // has stopped, and from where on; 0 where that is the late one.
 func (l *Listener) earlyPitch(end int, late float64) (from int, early float64) {
 	from = l.open.at + int(pitchFrom*l.rate)
+	if to := from + int(stepSpan*l.rate); to <= end && l.brief.Repeats(l.low.slice(from/l.by, to/l.by), late) {
+		return 0, 0
+	}
 	if l.ringing() {
 		stops := l.open.at + int(ringsInto*l.rate)
 		grown := l.newcomer(l.open.at, end)
