@@ -8,35 +8,28 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// A small part of the corpus, one take of each condition that is in it, is heard in
-// every run of the tests. The floors are those of "make accuracy" with room for a take
-// or two: docs/listening.md has the figures of all.
+// One take of each condition is heard in every run of the tests. The floors are what is
+// wanted of the whole corpus, but for timing, where they are what is reached with some
+// room: docs/listening.md has the figures of all.
 func TestASmallPartOfTheCorpusIsHeard(t *testing.T) {
-	var few []recipe
-	for _, r := range recipes(atHand, 1) {
-		switch r.condition.name {
-		case "clean", "clean, low strings", "firm pull-offs", "room", "telephone", "hum", "out of tune", "noise of the strings",
-			"beeping click", "wooden click", "ticking click", "fumbles", "from the first sample", "high rate", "kitchen", "voices":
-			few = append(few, r)
-		}
-	}
-	scores, err := heardAll(few, func(*take) error { return nil })
+	scores, err := heardAll(recipes(atHand, 1), func(*take) error { return nil })
 	require.NoError(t, err)
 	all := &score{}
 	for _, s := range scores {
 		all.merge(s)
 	}
-	assert.Equal(t, 16, all.takes)
+	assert.Equal(t, len(conditions), all.takes)
 	for _, w := range all.wrongs {
 		t.Log(w)
 	}
-	assert.GreaterOrEqual(t, all.mistakesF(), 0.9)
-	assert.LessOrEqual(t, all.falseMistakes(), 5.0, "in 1,000 notes")
-	assert.GreaterOrEqual(t, all.rightShare(), 0.996)
-	assert.GreaterOrEqual(t, all.onsetF(), 0.993)
+	assert.GreaterOrEqual(t, all.mistakesF(), 0.95)
+	assert.LessOrEqual(t, all.falseMistakes(), 2.0, "in 1,000 notes")
+	assert.GreaterOrEqual(t, all.rightShare(), 0.998)
+	assert.GreaterOrEqual(t, all.onsetF(), 0.995)
 	assert.LessOrEqual(t, all.timingSD(), 2.5, "ms")
-	assert.LessOrEqual(t, all.levelError(), 0.5, "dB")
+	assert.LessOrEqual(t, all.levelError(), 0.4, "dB")
 	assert.Equal(t, all.weakTrue, all.weakHit, "the weakest transition is right where it leads")
+	t.Logf("mistakes F %.3f, false %.1f, right %.4f, onset F %.4f, sd %.2f ms, level %.2f dB", all.mistakesF(), all.falseMistakes(), all.rightShare(), all.onsetF(), all.timingSD(), all.levelError())
 }
 
 // The same take is made each time, so that figures can be repeated.

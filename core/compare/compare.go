@@ -203,7 +203,7 @@ func (t *Take) fill(a *aligner, pairs []pair) {
 		if a.right(p.chart, p.heard) {
 			m.Status = Played
 			if !samePitch(m.Chart.MIDI, t.MIDI(m.Heard)) {
-				m.Heard.Pitch = m.Heard.Or
+				m.Heard = m.Heard.AtOther()
 			}
 		}
 	}

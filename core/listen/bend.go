@@ -31,3 +31,12 @@ func bend(midi, late float64) float64 {
 	}
 	return 100 * (late - midi)
 }
+
+// AtOther is the note at its other pitch: see [Note.Or].
+func (n Note) AtOther() Note {
+	if n.Bend != 0 {
+		n.Bend = bend(n.Or, n.Pitch+n.Bend/100)
+	}
+	n.Pitch = n.Or
+	return n
+}

@@ -8,7 +8,7 @@
 // are a quarter tone wide, for slurs that change the pitch without a pluck. A
 // peak becomes a note when the new partials last, and what sounds after it did not
 // go on from before; where they do not last, when the pitch has stepped or the string
-// was struck again. The click of a metronome and the squeak of a finger are none.
+// was struck again. A note whose end has another pitch than its beginning is two. The click of a metronome and the squeak of a finger are none.
 // Its time is refined in the waveform, where the string stops following its own
 // prediction, and its pitch is found by YIN (de Cheveigné & Kawahara, J. Acoust. Soc.
 // Am. 111, 2002). The numeric tools are in package dsp.

@@ -206,37 +206,33 @@ const overtaking = 0.4
 // overtakes reports whether a start just after the open one is that of the note: where
 // the sound before fades into the one after tells, or else how much of each lasts.
 func (l *Listener) overtakes(next *onset) bool {
-	if v, ok := l.around(l.open.at, behindClick); ok {
-		start, left, _ := v.bestFade(l.fades)
-		if left < fadeUnexplained*dsp.SumSquares(v.x) {
-			from := l.open.at + l.by*(start-v.at)
-			return 2*from > l.open.at+next.at
-		}
+	if from, ok := l.fadesAfter(l.open.at); ok {
+		return 2*from > l.open.at+next.at
 	}
 	return next.lasting > overtaking*l.open.lasting
+}
+
+// fadesAfter returns where the sound before a sample fades into the one after, there or up
+// to a click's length later; false where it does not.
+func (l *Listener) fadesAfter(at int) (from int, ok bool) {
+	v, ok := l.around(at, behindClick)
+	if !ok {
+		return 0, false
+	}
+	start, left, _ := v.bestFade(l.fades)
+	return at + l.by*(start-v.at), left < fadeUnexplained*dsp.SumSquares(v.x)
 }
 
 // judge takes a peak that starts a note, which completes the note before it.
 // Of two that are too close to be both notes it keeps the one that lasts.
 func (l *Listener) judge(p peak) {
-	lasting := l.flux.lasting(p.frame)
-	p.lasting = lasting
-	if !p.plain || lasting < minLasting {
-		if !l.steps(p) && !(p.plain && l.struckAgain(&p)) {
-			if p.plain {
-				at, _ := l.refine(p)
-				l.noNote(at)
-			}
-			if l.open != nil { // which lasts so long at the most, and they with it
-				l.doubts = append(l.doubts, p)
-			}
-			return
+	p.lasting = l.flux.lasting(p.frame)
+	if !l.startsNote(&p) {
+		if p.plain {
+			at, _ := l.refine(p)
+			l.noNote(at)
 		}
-		lasting = max(lasting, minLasting)
-	} else if l.nothingNew(&p) {
-		at, _ := l.refine(p)
-		l.noNote(at)
-		if l.open != nil {
+		if l.open != nil { // which lasts so long at the most, and they with it
 			l.doubts = append(l.doubts, p)
 		}
 		return
@@ -246,7 +242,7 @@ func (l *Listener) judge(p peak) {
 	if !plain {
 		at, sure = l.fadeIn(at)
 	}
-	next := &onset{at, lasting, sure}
+	next := &onset{at, max(p.lasting, minLasting), sure}
 	if l.open != nil {
 		if next.at-l.open.at < int(minInterval*l.rate) {
 			if l.overtakes(next) {
@@ -257,6 +253,15 @@ func (l *Listener) judge(p peak) {
 		l.tell(next.at)
 	}
 	l.open = next
+}
+
+// startsNote reports whether a peak is where a note starts. It keeps by it what it went
+// by.
+func (l *Listener) startsNote(p *peak) bool {
+	if p.plain && p.lasting >= minLasting {
+		return !l.nothingNew(p)
+	}
+	return l.steps(*p) || p.plain && l.struckAgain(p)
 }
 
 // tell measures the open note, which lasts until sample end at the most. What

@@ -187,3 +187,26 @@ func TestEveryFamilyIsHeardNoteForNote(t *testing.T) {
 		assert.InDelta(t, 7, a.Timing.SpreadMs, 3, "%s: the clock's 6 ms and the hand's 4 ms", f.ID)
 	}
 }
+
+// A slur that ends where it began is none: a wrong one is a fret off on the other side.
+func TestAWrongSlurNeverEndsWhereItBegan(t *testing.T) {
+	d := drill.New("pairs", drill.SlurCombinations{Combinations: [][]int{{1, 2}}, Slur: drill.HammerOns})
+	chart, err := d.Chart(guitar.Standard(), 80)
+	require.NoError(t, err)
+	wrong := 0
+	for seed := range uint64(20) {
+		strokes := simulate.Player{Seed: seed, Wrong: 6}.Perform(chart, simulate.CountIn)
+		notes := chart.Unroll()
+		for i, s := range strokes {
+			if s.MIDI == notes[i].MIDI {
+				continue
+			}
+			wrong++
+			assert.Equal(t, 1, max(s.MIDI-notes[i].MIDI, notes[i].MIDI-s.MIDI), "a fret off")
+			if s.Attack.Slurred() {
+				assert.NotEqual(t, notes[i-1].MIDI, s.MIDI, "seed %d, note %d", seed, i)
+			}
+		}
+	}
+	assert.Equal(t, 120, wrong)
+}
