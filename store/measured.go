@@ -21,7 +21,7 @@ type Measurement struct {
 // resultOf is what an analysis tells the ladder.
 func resultOf(a evenness.Analysis) tempo.Result {
 	r := tempo.Result{HeldBPM: a.Tempo.BPM, Foreign: a.Foreign, Passes: []tempo.PassFigures{}}
-	for _, p := range a.Passes {
+	for _, p := range a.PlayedThrough() {
 		r.Passes = append(r.Passes, p.PassFigures)
 	}
 	return r

@@ -22,6 +22,16 @@ func passesOf(t compare.Take, l line) []Pass {
 	return passes
 }
 
+// PlayedThrough are the passes but for one in which the drill was left, and those after:
+// what the recording cut off, or the player did not get to, says nothing of the tempo.
+func (a Analysis) PlayedThrough() []Pass {
+	if a.Course.StoppedAfter == nil || len(a.Passes) == 0 {
+		return a.Passes
+	}
+	size := len(a.Notes) / len(a.Passes)
+	return a.Passes[:min(len(a.Passes), (*a.Course.StoppedAfter+1)/size)]
+}
+
 // extrasIn counts the extra notes that fall into pass p by the line; those
 // before the first or after the last pass belong to these.
 func extrasIn(t compare.Take, l line, p int) int {

@@ -66,6 +66,7 @@ func TestEachFaultIsToldAsItWasPlayed(t *testing.T) {
 			assert.Zero(t, a.Connection.Gaps)
 			assert.Empty(t, a.Course.Stops)
 			assert.Nil(t, a.Course.StoppedAfter)
+			assert.Equal(t, a.Passes, a.PlayedThrough())
 			assert.InDelta(t, 0, a.Course.TuningCents, 4)
 		}},
 		"drift": {drill.HammerOns, 100, 6, func(p *simulate.Player) { p.DriftPercent = 8 }, func(t *testing.T, a evenness.Analysis, c drill.Chart) {
@@ -99,6 +100,7 @@ func TestEachFaultIsToldAsItWasPlayed(t *testing.T) {
 		"giving up": {drill.HammerOns, 90, 3, func(p *simulate.Player) { p.StopAfter = 25 }, func(t *testing.T, a evenness.Analysis, c drill.Chart) {
 			require.NotNil(t, a.Course.StoppedAfter)
 			assert.Equal(t, 24, *a.Course.StoppedAfter)
+			assert.Len(t, a.PlayedThrough(), 25/len(c.Notes), "what was not got to counts for nothing")
 			assert.False(t, a.Foreign)
 		}},
 		"a false start": {drill.HammerOns, 90, 2, func(p *simulate.Player) { p.FalseStart = 7 }, func(t *testing.T, a evenness.Analysis, c drill.Chart) {

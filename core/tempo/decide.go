@@ -33,7 +33,7 @@ func (d Decision) Passed() bool { return d.Step == Up || d.Reached }
 type Result struct {
 	HeldBPM float64 // tempo really played
 	Foreign bool    // the take was of something else
-	Passes  []PassFigures
+	Passes  []PassFigures // played through
 }
 
 // TryOut answers a take that the simulated player has made for somebody: it shows
@@ -47,8 +47,10 @@ func TryOut(at Rung, gate Gate) Decision {
 const tempoTolerance = 0.04
 
 // Counts reports whether a take played at r says something about that rung: it is
-// of the drill, and at its tempo.
-func (r Rung) Counts(result Result) bool { return !result.Foreign && !r.offTempo(result) }
+// of the drill, at its tempo, and a pass of it was played through.
+func (r Rung) Counts(result Result) bool {
+	return !result.Foreign && !r.offTempo(result) && len(result.Passes) > 0
+}
 
 func (r Rung) offTempo(result Result) bool {
 	return math.Abs(result.HeldBPM-r.BPM) > tempoTolerance*r.BPM
@@ -61,7 +63,7 @@ const LooksBack = MaxPassesInARow + 1
 // Decide answers the last of takes, all at one rung and in order, of a drill with
 // so many notes per beat. Enough clean passes in a row, over takes, go up. Two
 // takes in a row without any clean pass go down. All else holds. Takes of
-// something else or off tempo count for nothing.
+// something else, off tempo or left before the end of a pass count for nothing.
 func (l Ladder) Decide(at Rung, notesPerBeat int, takes []Result) Decision {
 	rungs := l.Rungs(notesPerBeat)
 	d := Decision{Step: Hold, At: at, Next: at, Gate: l.Gate}
@@ -77,6 +79,9 @@ func (l Ladder) Decide(at Rung, notesPerBeat int, takes []Result) Decision {
 		return d
 	case at.offTempo(last):
 		d.Reason = fmt.Sprintf("You played at %.0f bpm instead of %g, which counts for nothing: stay with the click.", last.HeldBPM, at.BPM)
+		return d
+	case len(last.Passes) == 0:
+		d.Reason = fmt.Sprintf("No pass was played to its end, so this take counts for nothing: once more at %s.", name)
 		return d
 	}
 	d.Counts = true

@@ -135,6 +135,8 @@ func TestDecisions(t *testing.T) {
 		"something else in between counts for nothing": {76, []tempo.Result{take(76, clean, clean), {Foreign: true}, take(76, clean)}, tempo.Up, 84, "3 clean passes"},
 		"off tempo in between counts for nothing":      {76, []tempo.Result{take(76, uneven), take(60, clean, clean, clean), take(76, uneven)}, tempo.Down, 68, "Two takes without a clean pass"},
 		"one failed, one of something else":            {76, []tempo.Result{{HeldBPM: 76, Foreign: true, Passes: []tempo.PassFigures{uneven}}, take(76, uneven)}, tempo.Hold, 76, "Stay at 76"},
+		"left before the end of a pass":                {76, []tempo.Result{take(76, uneven), take(76)}, tempo.Hold, 76, "No pass was played to its end"},
+		"one failed, one left, one failed":             {76, []tempo.Result{take(76, uneven), take(76), take(76, uneven)}, tempo.Down, 68, "Two takes without a clean pass"},
 		"between the rungs, up":                        {80, []tempo.Result{take(80, clean, clean, clean)}, tempo.Up, 84, "go up to 84"},
 		"between the rungs, down":                      {80, []tempo.Result{take(80, uneven), take(80, uneven)}, tempo.Down, 76, "go down to 76"},
 		"below the start":                              {50, []tempo.Result{take(50, uneven), take(50, uneven)}, tempo.Hold, 50, "Stay at the start"},
@@ -151,7 +153,8 @@ func TestDecisions(t *testing.T) {
 		assert.Equal(t, counts, d.Counts, name)
 	}
 	assert.False(t, at(76).Counts(take(70, clean)))
-	assert.False(t, at(76).Counts(tempo.Result{HeldBPM: 76, Foreign: true}))
+	assert.False(t, at(76).Counts(tempo.Result{HeldBPM: 76, Foreign: true, Passes: []tempo.PassFigures{clean}}))
+	assert.False(t, at(76).Counts(take(76)), "nothing was played through")
 }
 
 // Where the click is divided in more than one way, a rung says how.
