@@ -1191,6 +1191,9 @@ type AddTakeParams struct {
 	// Bpm The tempo that was asked for
 	Bpm float64 `form:"bpm" json:"bpm"`
 
+	// AsHeard Nobody knows the tempo, so that what is heard is taken for the one that was asked for; bpm where none is heard
+	AsHeard *bool `form:"asHeard,omitempty" json:"asHeard,omitempty"`
+
 	// Version Of the drill that was played; the one on the stand now where not given
 	Version *int `form:"version,omitempty" json:"version,omitempty"`
 
@@ -2180,6 +2183,14 @@ func (siw *ServerInterfaceWrapper) AddTake(c *gin.Context) {
 	err = runtime.BindQueryParameterWithOptions("form", true, true, "bpm", c.Request.URL.Query(), &params.Bpm, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
 	if err != nil {
 		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter bpm: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "asHeard" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "asHeard", c.Request.URL.Query(), &params.AsHeard, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter asHeard: %w", err), http.StatusBadRequest)
 		return
 	}
 

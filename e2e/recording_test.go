@@ -145,9 +145,16 @@ func TestFilesThatAreNoTakesAndOneThatIs(t *testing.T) {
 		{large, "It has 300 MB; a take may have 192 MB"},
 	} {
 		p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{c.file}))
+		p.see("At which tempo was “" + filepath.Base(c.file))
+		p.press("Hand it in")
 		p.see(c.says)
 	}
 	p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{good}))
+	p.see("120 bpm, as the stand says")
+	p.press("Leave it")
+	p.until("nothing is handed in", `!document.body.innerText.includes('At which tempo')`)
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{good}))
+	p.press("Hand it in")
 	p.see("Up to 130", "16 of 16")
 
 	// What a telephone records the browser decodes, and it is measured like any other.
@@ -155,5 +162,17 @@ func TestFilesThatAreNoTakesAndOneThatIs(t *testing.T) {
 	out, err := exec.Command("opusenc", "--quiet", "--bitrate", "64", good, opus).CombinedOutput()
 	require.NoError(t, err, "%s; 'make install-test-tools' installs opusenc", out)
 	p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{opus}))
+	p.see("130 bpm, as the stand says")
+	p.press("Hand it in")
 	p.see("You played at 120 bpm instead of 130", "16 of 16")
+
+	// Of a file whose tempo nobody knows it is heard, and the ladder answers at that.
+	second := filepath.Join(dir, "some day.opus")
+	out, err = exec.Command("opusenc", "--quiet", "--bitrate", "96", good, second).CombinedOutput()
+	require.NoError(t, err, "%s", out)
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{second}))
+	p.see("At which tempo was “some day.opus” played?")
+	p.do(chromedp.Click(chromedp.CSS(`input[value=heard]`)))
+	p.press("Hand it in")
+	p.see("in a row at 120 bpm", "16 of 16")
 }

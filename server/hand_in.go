@@ -65,7 +65,8 @@ func (s *Server) receive(ctx context.Context, a store.Stand, r api.AddTakeReques
 		return err
 	}
 	return s.handIn(ctx, a, store.HandIn{
-		ID: r.TakeId, Rung: tempo.Rung{BPM: r.Params.Bpm, NotesPerBeat: valueOr(r.Params.NotesPerBeat, a.Rung.NotesPerBeat)}, Source: string(r.Params.Source), RecordedAt: at, Sound: file, Hash: hash,
+		ID: r.TakeId, Rung: tempo.Rung{BPM: r.Params.Bpm, NotesPerBeat: valueOr(r.Params.NotesPerBeat, a.Rung.NotesPerBeat)},
+		AsHeard: valueOr(r.Params.AsHeard, false), Source: string(r.Params.Source), RecordedAt: at, Sound: file, Hash: hash,
 	})
 }
 

@@ -20,6 +20,7 @@ type HandIn struct {
 	AssignmentID uuid.UUID
 	Version      int // of the drill that was played
 	Rung         tempo.Rung
+	AsHeard      bool // nobody knows the tempo: it is what is heard, or the rung's where none is
 	Source       string
 	RecordedAt   time.Time
 	Chart        drill.Chart
@@ -41,11 +42,11 @@ func (e ErrSameSound) Error() string { return fmt.Sprintf("the same recording is
 func (s *Store) HandIn(ctx context.Context, h HandIn, also func(pgx.Tx) error) error {
 	return s.in(ctx, func(tx pgx.Tx) error {
 		tag, err := tx.Exec(ctx, `
-			INSERT INTO takes (id, assignment_id, student_id, drill_name, version, bpm, notes_per_beat, source, try_out, recorded_at, seconds, chart, content_hash, state)
-			SELECT $1, a.id, a.student_id, $2, $3, $4, $5, $6::text, $6::text = 'simulated' AND NOT p.demo, $7, 0, $8, $9, 'waiting'
+			INSERT INTO takes (id, assignment_id, student_id, drill_name, version, bpm, notes_per_beat, source, try_out, recorded_at, seconds, chart, content_hash, tempo_as_heard, state)
+			SELECT $1, a.id, a.student_id, $2, $3, $4, $5, $6::text, $6::text = 'simulated' AND NOT p.demo, $7, 0, $8, $9, $11, 'waiting'
 			FROM assignments a JOIN people p ON p.id = a.student_id WHERE a.id = $10
 			ON CONFLICT DO NOTHING`,
-			h.ID, h.Chart.Name, h.Version, h.Rung.BPM, h.Rung.NotesPerBeat, h.Source, h.RecordedAt, h.Chart, h.Hash, h.AssignmentID)
+			h.ID, h.Chart.Name, h.Version, h.Rung.BPM, h.Rung.NotesPerBeat, h.Source, h.RecordedAt, h.Chart, h.Hash, h.AssignmentID, h.AsHeard)
 		if err != nil {
 			return err
 		}

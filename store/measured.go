@@ -36,12 +36,16 @@ func (s *Store) Measured(ctx context.Context, take uuid.UUID, m Measurement) err
 			return err
 		}
 		a, result := m.Analysis, resultOf(m.Analysis)
+		if played.AsHeard && !result.Foreign {
+			played.Rung.BPM = tempo.Nearest(result.HeldBPM)
+		}
 		_, err = tx.Exec(ctx, `
 			UPDATE takes SET state = 'measured', failure = NULL, listener = $2, analysis = $3, seconds = $4, held_bpm = $5,
-			       notes_per_second = $6, spread_ms = $7, spread_percent = $8, right_percent = $9, is_foreign = $10, passes = $11, counts = $12
+			       notes_per_second = $6, spread_ms = $7, spread_percent = $8, right_percent = $9, is_foreign = $10, passes = $11, counts = $12,
+			       bpm = $13, chart = jsonb_set(chart, '{bpm}', to_jsonb($13::float8))
 			WHERE id = $1`,
 			take, m.Listener, a, m.Seconds, result.HeldBPM, a.Tempo.NotesPerSecond, a.Timing.SpreadMs, a.Timing.SpreadPercent,
-			100*a.Counts.RightShare(), result.Foreign, result.Passes, !played.TryOut && played.Rung.Counts(result))
+			100*a.Counts.RightShare(), result.Foreign, result.Passes, !played.TryOut && played.Rung.Counts(result), played.Rung.BPM)
 		if err != nil {
 			return err
 		}
@@ -54,12 +58,13 @@ type playedTake struct {
 	Assignment uuid.UUID
 	Rung       tempo.Rung
 	TryOut     bool
+	AsHeard    bool // its tempo is yet to be heard; once measured it stays what it is
 }
 
 // lockTake locks a take's assignment, so that its takes are decided one after the
 // other.
 func lockTake(ctx context.Context, tx pgx.Tx, take uuid.UUID) (playedTake, error) {
-	played, err := oneByPos[playedTake](tx.Query(ctx, `SELECT assignment_id, row(bpm, notes_per_beat), try_out FROM takes WHERE id = $1`, take))
+	played, err := oneByPos[playedTake](tx.Query(ctx, `SELECT assignment_id, row(bpm, notes_per_beat), try_out, tempo_as_heard AND analysis IS NULL FROM takes WHERE id = $1`, take))
 	if err != nil {
 		return played, err
 	}

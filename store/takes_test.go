@@ -283,3 +283,38 @@ func TestAllTakesAreMeasuredAgainOnce(t *testing.T) {
 	assert.NotNil(t, r.EndedAt)
 	assert.ErrorIs(t, s.CancelRemeasuring(in(t)), store.ErrNotFound)
 }
+
+// Of a take whose tempo nobody knew it is what was heard at first, however often it is
+// measured; of something else the rung's.
+func TestATempoThatNobodyKnewIsTheOneHeard(t *testing.T) {
+	id := assignedTo(t, ann)
+	a, err := s.Stand(in(t), id)
+	require.NoError(t, err)
+	chart, err := a.File.Value.Drill.Chart(guitar.Standard(), 60)
+	require.NoError(t, err)
+	for name, c := range map[string]struct {
+		asHeard bool
+		found   evenness.Analysis
+		bpm     float64
+		counts  bool
+	}{
+		"heard":            {true, clean(71.6, 1), 72, true},
+		"told":             {false, clean(71.6, 1), 60, false},
+		"something else":   {true, evenness.Analysis{Foreign: true, Tempo: evenness.Tempo{BPM: 140}}, 60, false},
+		"beyond all rungs": {true, clean(400, 1), 320, false},
+	} {
+		take := uuid.New()
+		h := store.HandIn{ID: take, AssignmentID: id, Version: 1, Rung: tempo.Rung{BPM: 60, NotesPerBeat: 2}, AsHeard: c.asHeard, Source: store.File, RecordedAt: noon, Chart: chart, Sound: strings.NewReader(name), Hash: take[:]}
+		require.NoError(t, s.HandIn(in(t), h, nothing), name)
+		for _, again := range []evenness.Analysis{c.found, c.found, clean(90, 1)} {
+			require.NoError(t, s.Measured(in(t), take, store.Measurement{Analysis: again, Seconds: 3, Listener: 1}), name)
+			got, err := s.Take(in(t), take)
+			require.NoError(t, err, name)
+			assert.InDelta(t, c.bpm, got.Rung.BPM, 0, name)
+			assert.InDelta(t, c.bpm, got.Chart.BPM, 0, name)
+			if again.Tempo.BPM == c.found.Tempo.BPM {
+				assert.Equal(t, c.counts, got.Decision.Counts, name)
+			}
+		}
+	}
+}

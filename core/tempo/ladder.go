@@ -49,6 +49,9 @@ const MaxRungs = MaxBPM - MinBPM + 1
 // maxDoublings lead from one note a beat to eight, the finest division.
 const maxDoublings = 3
 
+// Nearest is the tempo of a rung, in whole bpm, that is nearest to one that was heard.
+func Nearest(bpm float64) float64 { return max(MinBPM, min(MaxBPM, math.Round(bpm))) }
+
 // Usual returns the ladder a new drill starts with: 60 to 120 bpm by 4, and a
 // gate of two clean passes.
 func Usual() Ladder {

@@ -930,6 +930,8 @@ export interface paths {
                 source: components["schemas"]["Source"];
                 /** @description The tempo that was asked for */
                 bpm: number;
+                /** @description Nobody knows the tempo, so that what is heard is taken for the one that was asked for; bpm where none is heard */
+                asHeard?: boolean;
                 /** @description Of the drill that was played; the one on the stand now where not given */
                 version?: number;
                 /** @description Of the rung that was played; that of the student's rung where not given */
@@ -4245,6 +4247,8 @@ export interface operations {
                 source: components["schemas"]["Source"];
                 /** @description The tempo that was asked for */
                 bpm: number;
+                /** @description Nobody knows the tempo, so that what is heard is taken for the one that was asked for; bpm where none is heard */
+                asHeard?: boolean;
                 /** @description Of the drill that was played; the one on the stand now where not given */
                 version?: number;
                 /** @description Of the rung that was played; that of the student's rung where not given */

@@ -5,27 +5,35 @@ import workletUrl from './recorder.worklet.ts?worker&url'
 export class Recorder {
   private onChunk?: (samples: Float32Array) => void
   private flushed?: () => void
-  private loudest = 0
 
   private constructor(
     private readonly stream: MediaStream,
     private readonly node: AudioWorkletNode,
+    onInput: (samples: Float32Array) => void,
   ) {
     node.port.onmessage = ({ data }: MessageEvent<Float32Array | null>) => {
       if (data === null) return this.flushed?.()
-      for (const v of data) this.loudest = Math.max(this.loudest, Math.abs(v))
+      onInput(data)
       this.onChunk?.(data)
     }
   }
 
-  /** Opens the microphone. onLost is called when it goes away. */
-  static async open(context: AudioContext, onLost: () => void): Promise<Recorder> {
-    const stream = await askForMicrophone()
+  /**
+   * Opens a microphone; that of the browser's choice where none is named. onInput is given
+   * all that comes, recorded or not; onLost is called when it goes away.
+   */
+  static async open(
+    context: AudioContext,
+    microphone: string,
+    onInput: (samples: Float32Array) => void,
+    onLost: () => void,
+  ): Promise<Recorder> {
+    const stream = await askForMicrophone(microphone)
     await context.audioWorklet.addModule(workletUrl)
     const node = new AudioWorkletNode(context, 'recording', { numberOfOutputs: 0 })
     context.createMediaStreamSource(stream).connect(node)
     stream.getAudioTracks()[0]?.addEventListener('ended', onLost)
-    return new Recorder(stream, node)
+    return new Recorder(stream, node, onInput)
   }
 
   start(onChunk: (samples: Float32Array) => void): void {
@@ -41,20 +49,13 @@ export class Recorder {
     this.onChunk = undefined
   }
 
-  /** The loudest sample since the last question, 0 to 1. */
-  peak(): number {
-    const peak = this.loudest
-    this.loudest = 0
-    return peak
-  }
-
   close(): void {
     for (const track of this.stream.getTracks()) track.stop()
     this.node.disconnect()
   }
 }
 
-async function askForMicrophone(): Promise<MediaStream> {
+async function askForMicrophone(microphone: string): Promise<MediaStream> {
   if (!navigator.mediaDevices)
     throw new Problem(
       'No microphone can be used here',
@@ -63,7 +64,12 @@ async function askForMicrophone(): Promise<MediaStream> {
   try {
     // Everything that would bend the sound is off.
     return await navigator.mediaDevices.getUserMedia({
-      audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false },
+      audio: {
+        ...(microphone && { deviceId: { exact: microphone } }),
+        echoCancellation: false,
+        noiseSuppression: false,
+        autoGainControl: false,
+      },
     })
   } catch (thrown) {
     throw microphoneProblem(thrown)
@@ -83,6 +89,11 @@ export function microphoneProblem(thrown: unknown): Problem {
       return new Problem(
         'There is no microphone',
         'Plug a microphone or an audio interface in, then press Play again. You can also drop a recorded file.',
+      )
+    case 'OverconstrainedError':
+      return new Problem(
+        'The chosen input is not there',
+        'Plug it in again, or choose another below, then press Play again.',
       )
     case 'NotReadableError':
       return new Problem(

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onKeyStroke, useStorage } from '@vueuse/core'
 import { ElButton, ElSegmented, ElSlider } from 'element-plus'
-import { computed, onBeforeUnmount, onMounted, ref, watchEffect } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watchEffect } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 
 import {
@@ -17,6 +17,7 @@ import {
 import { handIn, settled } from '../../api/takes'
 import { newId } from '../../api/ids'
 import { readable } from '../../audio/decode'
+import { isAllowed } from '../../audio/microphones'
 import { outbox } from '../../audio/outbox'
 import type { UnsentTake } from '../../audio/unsent'
 import { encodeWav } from '../../audio/wav'
@@ -25,6 +26,9 @@ import ProblemNote from '../../components/ProblemNote.vue'
 import TabView from '../../components/TabView.vue'
 import UnsentList from '../../components/UnsentList.vue'
 import { count } from '../../draw/words'
+import FilePlayed, { type PlayedAt } from './FilePlayed.vue'
+import InputPicture from './InputPicture.vue'
+import MicrophoneCheck from './MicrophoneCheck.vue'
 import { playerOf, steadyPlayer } from './player'
 import PlayerForm from './PlayerForm.vue'
 import { useRecording, type Ending } from './recording'
@@ -46,7 +50,7 @@ const sources = [
 // The simulated player is no way to practise: it is tried out, apart from these.
 if (source.value === 'simulated') source.value = 'microphone'
 
-const { running, moment, peak, start, stop } = useRecording(
+const { running, moment, input, heard, start, choose, stop } = useRecording(
   (made, ending) => void ended(made, ending),
   () => (problem.value = noRoom),
 )
@@ -71,7 +75,21 @@ async function attempt(saying: string, action: () => Promise<unknown>) {
     busy.value = ''
   }
 }
-onMounted(() => attempt('Laying out', load))
+onMounted(async () => {
+  await attempt('Laying out', load)
+  // Who has allowed the microphone sees at once how well it hears.
+  if (source.value === 'microphone' && (await isAllowed())) await check()
+})
+
+/** Opens the chosen input, so that its level can be seen before the first note. */
+async function check() {
+  problem.value = undefined
+  try {
+    await choose()
+  } catch (thrown) {
+    problem.value = problemOf(thrown)
+  }
+}
 
 /** The take that is listened to just now; a later one takes its place. */
 const listening = ref<string>()
@@ -113,7 +131,7 @@ async function follow(takeId: string, send: () => Promise<Take>) {
 async function go() {
   if (running.value) return stop()
   if (source.value === 'file') return fileInput.value?.click()
-  take.value = undefined
+  take.value = fileHere.value = undefined
   await attempt('Opening the microphone', async () => {
     if (!stand.value) return
     listening.value = undefined
@@ -182,16 +200,25 @@ async function handInUnkept(made: UnsentTake) {
 }
 
 const fileInput = ref<HTMLInputElement>()
-function handInFile(file: File | undefined) {
-  if (!file || running.value) return
+/** A file that was dropped or chosen, until its tempo is told. */
+const fileHere = shallowRef<File>()
+function offer(file: File | undefined) {
+  if (!file || running.value || busy.value) return
   take.value = problem.value = undefined
+  fileHere.value = file
+}
+function handInFile({ bpm, asHeard }: PlayedAt) {
+  const file = fileHere.value
+  if (!file) return
+  fileHere.value = undefined
   const takeId = newId()
   return follow(takeId, async () =>
     handIn({
       assignmentId: id,
       takeId,
       source: 'file',
-      bpm: bpm.value,
+      bpm,
+      asHeard,
       notesPerBeat: stand.value?.chart.notesPerBeat,
       file: await readable(file),
       version: stand.value?.assignment.version,
@@ -201,7 +228,7 @@ function handInFile(file: File | undefined) {
 }
 function picked(event: Event) {
   const input = event.target as HTMLInputElement
-  void handInFile(input.files?.[0])
+  offer(input.files?.[0])
   input.value = '' // the same file may be picked again
 }
 
@@ -222,7 +249,7 @@ const goText = computed(() => {
 </script>
 
 <template>
-  <div class="stand" @dragover.prevent @drop.prevent="handInFile($event.dataTransfer?.files[0])">
+  <div class="stand" @dragover.prevent @drop.prevent="offer($event.dataTransfer?.files[0])">
     <ProblemNote v-if="problem" :problem="problem">
       <a v-if="rescued" :href="rescued.url" :download="rescued.name"
         >Save the recording as a file</a
@@ -270,6 +297,15 @@ const goText = computed(() => {
       </p>
       <p v-else-if="listening" class="count" role="status">Listening to every note …</p>
 
+      <FilePlayed
+        v-if="fileHere && !running"
+        :key="fileHere.name"
+        :name="fileHere.name"
+        :rung="bpm"
+        @hand-in="handInFile"
+        @leave="fileHere = undefined"
+      />
+
       <UnsentList v-if="!running && !busy && (waits || !listening)" :assignment-id="id" />
 
       <template v-if="take && !running">
@@ -293,9 +329,8 @@ const goText = computed(() => {
         </section>
       </template>
 
-      <section v-if="running" class="meter sheet">
-        <span>Heard</span>
-        <span class="rail"><span :style="{ width: `${Math.min(1, peak) * 100}%` }" /></span>
+      <section v-if="running && input" class="sheet">
+        <InputPicture :input="input" :stamp="heard" />
       </section>
       <section v-if="!running" class="sheet source">
         <div class="row">
@@ -303,6 +338,7 @@ const goText = computed(() => {
           <el-segmented v-model="source" :options="sources" aria-label="Play with" />
         </div>
         <template v-if="source === 'microphone'">
+          <MicrophoneCheck :input="input" :stamp="heard" :busy="!!busy" @choose="check" />
           <label class="row volume">
             <span>Click volume</span>
             <el-slider v-model="volume" :min="0" :max="100" aria-label="Click volume" />
@@ -319,9 +355,8 @@ const goText = computed(() => {
         </template>
         <template v-else>
           <p class="quiet">
-            Drop a recording or a MIDI file anywhere on this page, or choose one: the drill played
-            at
-            {{ bpm }} bpm, up to 20 minutes.
+            Drop a recording of this drill, or what was played as a MIDI file, anywhere on this
+            page, or choose one: up to 20 minutes.
           </p>
         </template>
       </section>
@@ -405,23 +440,6 @@ const goText = computed(() => {
   line-height: 1;
   font-weight: 700;
   text-align: center;
-}
-.meter {
-  display: flex;
-  align-items: center;
-  gap: var(--s3);
-}
-.rail {
-  flex: 1;
-  height: 14px;
-  background: var(--line);
-  border-radius: 7px;
-  overflow: hidden;
-}
-.rail span {
-  display: block;
-  height: 100%;
-  background: var(--ink);
 }
 summary {
   cursor: pointer;

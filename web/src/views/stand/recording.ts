@@ -3,6 +3,8 @@ import { onBeforeUnmount, ref, shallowRef } from 'vue'
 import { Problem, type Stand } from '../../api/client'
 import { newId } from '../../api/ids'
 import { Metronome } from '../../audio/metronome'
+import { InputLevel } from '../../audio/input'
+import { chosenMicrophone } from '../../audio/microphones'
 import { isOver, Playing } from '../../audio/playing'
 import { Recorder } from '../../audio/recorder'
 import { momentOf, scheduleOf, type Moment, type Schedule } from '../../audio/schedule'
@@ -24,24 +26,61 @@ export function useRecording(
 ) {
   const running = ref(false)
   const moment = shallowRef<Moment>({})
-  const peak = ref(0)
+  /** How loud the microphone is, from when it has been opened on. */
+  const input = shallowRef<InputLevel>()
+  /** Counts what has come from it: the level does not tell by itself that it has changed. */
+  const heard = ref(0)
 
   let context: AudioContext | undefined
   let recorder: Recorder | undefined
   let metronome: Metronome | undefined
   let take: UnsentTake | undefined
   let frame = 0
+  let left = false
+  let opening: Promise<void> | undefined
 
   /** Opens the microphone where it is not open yet; may throw a Problem. */
   async function openMicrophone(): Promise<AudioContext> {
     void navigator.storage?.persist?.() // so that recordings are not the first to go
     context ??= new AudioContext({ latencyHint: 'interactive' })
     await context.resume()
-    recorder ??= await Recorder.open(context, () => {
-      recorder = undefined
-      if (running.value) void end('lost')
-    })
+    opening ??= openRecorder(context)
+    try {
+      await opening
+    } catch (thrown) {
+      opening = undefined // so that it is asked for again
+      throw thrown
+    }
     return context
+  }
+
+  async function openRecorder(ctx: AudioContext) {
+    const level = new InputLevel(ctx.sampleRate)
+    const opened = await Recorder.open(
+      ctx,
+      chosenMicrophone.value,
+      (samples) => {
+        level.hear(samples)
+        heard.value++
+      },
+      () => {
+        if (recorder !== opened) return
+        recorder = opening = input.value = undefined
+        if (running.value) void end('lost')
+      },
+    )
+    if (left) return opened.close() // the page was left while the browser asked
+    recorder = opened
+    input.value = level
+  }
+
+  /** Opens the microphone that is chosen now in place of the one before. */
+  async function choose() {
+    if (running.value) return
+    await opening?.catch(() => undefined)
+    recorder?.close()
+    recorder = opening = undefined
+    await openMicrophone()
   }
 
   async function start({ chart, beatsPerPass, assignment }: Stand, volume: number) {
@@ -84,7 +123,6 @@ export function useRecording(
   /** Shows where the audio clock is until the take is over. */
   function follow(ctx: AudioContext, schedule: Schedule, momentAt: (now: number) => Moment) {
     const now = soundedUntil(ctx)
-    peak.value = Math.round(100 * Math.max(recorder?.peak() ?? 0, peak.value * 0.85)) / 100
     const next = now < schedule.end ? momentAt(now) : {}
     // Drawing only what has changed leaves the machine to the recording.
     if (JSON.stringify(next) !== JSON.stringify(moment.value)) moment.value = next
@@ -103,11 +141,12 @@ export function useRecording(
   }
 
   onBeforeUnmount(() => {
+    left = true
     cancelAnimationFrame(frame)
     metronome?.stop()
     recorder?.close()
     void context?.close()
   })
 
-  return { running, moment, peak, start, stop: () => end('stopped') }
+  return { running, moment, input, heard, start, choose, stop: () => end('stopped') }
 }
