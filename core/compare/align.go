@@ -18,6 +18,7 @@ const (
 	costExtra  = 1.0
 	costWrong  = 1.3
 	costOctave = 0.6 // right but for the octave: see [samePitch]
+	costHidden = 0.9 // at its time, of a pitch that strings which ring on hide: see [hidden]
 	costLate   = 1.2 // at most, for an interval of the wrong length
 )
 

@@ -57,13 +57,29 @@ func nearest(n listen.Note, off float64) int { return int(math.Round(n.Pitch - o
 // pitchCost is what it costs to take a heard note for the one that was asked for: 0
 // at its pitch. Where two strings sound, the chart tells which of two pitches it
 // must be.
-func pitchCost(midi int, n listen.Note, off float64) float64 {
+func pitchCost(midi int, n listen.Note, off float64, lowest int) float64 {
 	cost := costOf(midi, nearest(n, off))
 	if n.Or != 0 {
 		cost = min(cost, costOf(midi, int(math.Round(n.Or-off))))
 	}
+	if hidden(n, lowest) {
+		cost = min(cost, costHidden)
+	}
 	return cost
 }
+
+// lowestOf is the pitch of the lowest string.
+func lowestOf(c drill.Chart) int {
+	if len(c.Tuning) == 0 {
+		return 0
+	}
+	return slices.Min(c.Tuning)
+}
+
+// hidden reports whether a note has a pitch below that of the lowest string, which none
+// can have: it is what several strings make together, and which of them was struck is not
+// known.
+func hidden(n listen.Note, lowest int) bool { return n.Pitch < float64(lowest)-1 }
 
 func costOf(asked, heard int) float64 {
 	switch {
@@ -146,11 +162,11 @@ func (t *Take) setAside() {
 
 // laid lays what was heard against a chart, at the tuning at which most of it fits.
 func laid(chart drill.Chart, asked int, heard []listen.Note) (best *aligner, pairs []pair, off float64) {
-	notes := unrolled(chart, max(asked, passesIn(chart, heard)))
+	notes, lowest := unrolled(chart, max(asked, passesIn(chart, heard))), lowestOf(chart)
 	for _, maybe := range detuned(heard) {
 		a := &aligner{
 			notes: notes, heard: heard, spb: 60 / chart.BPM, asked: asked * len(chart.Notes),
-			pitch: func(c, h int) float64 { return pitchCost(notes[c].MIDI, heard[h], maybe) },
+			pitch: func(c, h int) float64 { return pitchCost(notes[c].MIDI, heard[h], maybe, lowest) },
 		}
 		if p := a.align(); best == nil || a.lowest < best.lowest {
 			best, pairs, off = a, p, maybe
@@ -202,8 +218,11 @@ func (t *Take) fill(a *aligner, pairs []pair) {
 		m.Status = Wrong
 		if a.right(p.chart, p.heard) {
 			m.Status = Played
-			if !samePitch(m.Chart.MIDI, t.MIDI(m.Heard)) {
+			if m.Heard.Or != 0 && !samePitch(m.Chart.MIDI, t.MIDI(m.Heard)) {
 				m.Heard = m.Heard.AtOther()
+			}
+			if !samePitch(m.Chart.MIDI, t.MIDI(m.Heard)) { // hidden by strings that ring
+				m.Heard.Pitch, m.Heard.Bend = float64(m.Chart.MIDI)+t.TuningCents/100, 0
 			}
 		}
 	}

@@ -20,7 +20,7 @@ const (
 func (l *Listener) beside(n *Note, at, end int, late, other float64) {
 	n.Carry.DB, n.Carry.Known = l.carry(at, end, l.last.Pitch, n.Pitch)
 	moved := late != 0 && math.Abs(late-n.Pitch) > otherPitch
-	if n.Carry.Known && n.Carry.DB < goneDB && !moved {
+	if n.Carry.Known && n.Carry.DB < goneDB && !moved && l.last.Or == 0 {
 		return
 	}
 	if grown := l.newcomer(at, end); grown != 0 {

@@ -31,8 +31,8 @@ func (d Decision) Passed() bool { return d.Step == Up || d.Reached }
 
 // A Result is what a take showed about its tempo.
 type Result struct {
-	HeldBPM float64 // tempo really played
-	Foreign bool    // the take was of something else
+	HeldBPM float64       // tempo really played
+	Foreign bool          // the take was of something else
 	Passes  []PassFigures // played through
 }
 
