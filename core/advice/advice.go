@@ -11,6 +11,7 @@ import (
 // Advice is what an instructor would say of a take, most important first: its
 // mistakes, then what stands out, then what to practise for it, two drills at the most.
 type Advice struct {
+	Tally    string    `json:"tally"`    // how many notes were right: "43 of 48 notes right, 1 extra"
 	Mistakes []Mistake `json:"mistakes"` // all, in order of time
 	Findings []Finding `json:"findings"`
 	Remedies []Remedy  `json:"remedies"`
@@ -39,18 +40,21 @@ type rule struct {
 // cause of the unevenness, how it sounded and how long it lasted.
 var (
 	first = []rule{{"foreign", findForeign}, {"mistakes", findMistakes}, {"course", findCourse}}
-	after = []rule{
-		{"slurs", findSoftSlurs}, {"gaps", findGaps}, {"ringing", findRinging}, {"bend", findBend}, {"tires", findTiring},
-		{"source", findSource}, {"tuning", findTuning}, {"passes", findPasses},
-	}
+	// What joins the notes, and what is left to be said.
+	joining = []rule{{"slurs", findSoftSlurs}, {"gaps", findGaps}, {"ringing", findRinging}, {"bend", findBend}}
+	after   = []rule{{"tires", findTiring}, {"source", findSource}, {"tuning", findTuning}, {"passes", findPasses}}
 )
 
+// littleExplained is the share of the unevenness below which a cause is said after what
+// is wrong with how the notes are joined.
+const littleExplained = 0.25
+
 // Of says what stands out in a take of a chart: mistakes, where there are any, before a
-// word on evenness; then the one cause that explains most of the unevenness. Where
-// nothing can be heard that is said.
+// word on evenness; then the one cause that explains most of the unevenness, or how the
+// notes are joined where no cause explains much. Where nothing can be heard that is said.
 func Of(a evenness.Analysis, c drill.Chart) Advice {
 	t := take{a, c}
-	advice := Advice{Mistakes: t.mistakes(), Findings: []Finding{}, Remedies: []Remedy{}}
+	advice := Advice{Tally: t.tally(), Mistakes: t.mistakes(), Findings: []Finding{}, Remedies: []Remedy{}}
 	if a.Foreign {
 		advice.Mistakes = []Mistake{}
 		advice.add(t, first[:1])
@@ -58,10 +62,17 @@ func Of(a evenness.Analysis, c drill.Chart) Advice {
 	}
 	advice.add(t, first)
 	causes := t.causes()
+	little := len(causes) > 0 && causes[0].share < littleExplained
+	if little {
+		advice.add(t, joining)
+	}
 	for _, cause := range causes {
 		advice.Findings = append(advice.Findings, cause.Finding)
 	}
 	heard := len(advice.Findings)
+	if !little {
+		advice.add(t, joining)
+	}
 	advice.add(t, after)
 	if heard == 0 && len(advice.Findings) == 0 && a.Counts.Played > 0 {
 		advice.Findings = append(advice.Findings, nothingStandsOut(t))

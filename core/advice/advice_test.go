@@ -1,6 +1,7 @@
 package advice_test
 
 import (
+	"math/rand/v2"
 	"strings"
 	"testing"
 
@@ -67,6 +68,7 @@ func TestMistakesAreSaidFirstAndWhere(t *testing.T) {
 	open := listen.Note{Onset: heard[25].Onset + 0.15, Pitch: 59, LevelDB: -22}
 	heard = append(heard[:26:26], append([]listen.Note{open}, heard[26:]...)...)
 	a := said(chart, heard)
+	assert.Equal(t, "34 of 36 notes right, 1 extra", a.Tally)
 	require.Len(t, a.Mistakes, 3)
 	assert.Equal(t, "pass 1, note 9: string 2 fret 8, little finger, missed", a.Mistakes[0].Text)
 	assert.Equal(t, compare.Missed, a.Mistakes[0].Status)
@@ -203,4 +205,27 @@ func TestRemediesAreReadyDrills(t *testing.T) {
 	assert.Equal(t, 2, c.Notes[0].Finger)
 	assert.Equal(t, 4, c.Notes[1].Finger)
 	assert.Equal(t, drill.Hammer, c.Notes[1].Attack)
+}
+
+// What is wrong with every note comes before a finger that explains little of the
+// unevenness; one that explains most of it comes first.
+func TestHowNotesAreJoinedComesBeforeACauseThatExplainsLittle(t *testing.T) {
+	chart := chartOf(t, 4)
+	for lateMs, first := range map[float64]string{14: "gaps", 60: "late"} {
+		rng := rand.New(rand.NewPCG(3, 5))
+		heard := exact(chart, func(_ int, n drill.Note) float64 {
+			off := 16 * rng.NormFloat64()
+			if n.Finger == 4 {
+				off += lateMs
+			}
+			return off
+		})
+		for i := range heard[1:] {
+			heard[i].End = heard[i].Onset + 0.6*(heard[i+1].Onset-heard[i].Onset)
+		}
+		a := said(chart, heard)
+		assert.Equal(t, first, a.Findings[0].About, "%v", a.Findings)
+		assert.Contains(t, abouts(a), "late")
+		assert.Contains(t, abouts(a), "gaps")
+	}
 }

@@ -2241,6 +2241,8 @@ export interface components {
             readAt?: string;
         };
         Advice: {
+            /** @description How many notes were right */
+            tally: string;
             mistakes: {
                 /** @enum {string} */
                 status?: "missed" | "wrong";

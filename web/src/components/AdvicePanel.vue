@@ -25,7 +25,6 @@ const mistakes = computed(() =>
 const findings = computed(() =>
   props.brief ? props.take.advice.findings.slice(0, 2) : props.take.advice.findings,
 )
-const tally = (text: string) => text.slice(0, text.indexOf('.') + 1)
 
 async function give(number: number) {
   problem.value = undefined
@@ -52,7 +51,7 @@ async function give(number: number) {
       <li v-for="f in findings" :key="f.about">
         <template v-if="f.about !== 'mistakes' || brief">{{ f.text }}</template>
         <template v-else>
-          {{ tally(f.text) }}
+          {{ take.advice.tally }}.
           <ul class="mistakes" aria-label="Mistakes">
             <li v-for="m in mistakes" :key="`${m.t} ${m.text}`">
               <button type="button" @click="emit('choose', Math.max(0, m.index))">

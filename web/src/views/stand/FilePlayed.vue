@@ -81,6 +81,5 @@ label {
 input[type='radio'] {
   width: 20px;
   height: 20px;
-  accent-color: var(--ink);
 }
 </style>

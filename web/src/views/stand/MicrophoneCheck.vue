@@ -16,7 +16,7 @@ watch(
   () => props.input,
   () => void look(),
 )
-const usual = { id: '', name: 'the browser’s choice' }
+const usual = { id: '', name: 'The browser’s choice' }
 const choices = computed(() => [usual, ...microphones.value.filter((m) => m.id !== 'default')])
 const isThere = computed(() => choices.value.some((m) => m.id === chosenMicrophone.value))
 </script>
@@ -37,7 +37,7 @@ const isThere = computed(() => choices.value.some((m) => m.id === chosenMicropho
         <el-option
           v-if="!isThere && microphones.length > 0"
           :value="chosenMicrophone"
-          label="an input that is not there now"
+          label="An input that is not there now"
         />
       </el-select>
       <el-button v-if="!input" :disabled="busy" @click="emit('choose')">Check the sound</el-button>
