@@ -101,3 +101,15 @@ func TestAPitchBelowAllStringsIsTheNoteThatWasAskedFor(t *testing.T) {
 	heard[2].Pitch = 41
 	assert.Equal(t, Wrong, Compare(chart, heard).Matches[2].Status, "a string has it")
 }
+
+// What is over as soon as a click is believed only where it was asked for.
+func TestABriefSoundIsBelievedOnlyWhereItWasAskedFor(t *testing.T) {
+	chart, heard := repeating(5.5)
+	heard[3].Brief = true
+	more := append(heard[:4:4], append([]listen.Note{{Onset: 3.75, End: 3.79, Pitch: 57, LevelDB: -20, Brief: true}}, heard[4:]...)...)
+	take := Compare(chart, more)
+	assert.Equal(t, 8, take.Count(Played))
+	assert.Empty(t, take.Extras)
+	more[4].Brief = false
+	assert.Len(t, Compare(chart, more).Extras, 1)
+}

@@ -1,6 +1,7 @@
 package compare
 
 import (
+	"math"
 	"slices"
 
 	"manudrill/core/listen"
@@ -16,7 +17,8 @@ const (
 )
 
 // withoutFaint returns what was heard without the sounds too faint to be notes of
-// this player, whose usual level is the median of the right notes.
+// this player, whose usual level is the median of the right notes, and without those too
+// brief that are none of the drill's.
 func withoutFaint(a *aligner, pairs []pair) []listen.Note {
 	var levels []float64
 	right := map[int]bool{}
@@ -26,15 +28,15 @@ func withoutFaint(a *aligner, pairs []pair) []listen.Note {
 			levels = append(levels, a.heard[p.heard].LevelDB)
 		}
 	}
-	if len(levels) < listen.LeastForUsual {
-		return a.heard
+	usual := math.Inf(-1) // where too little is known nothing is too faint
+	if len(levels) >= listen.LeastForUsual {
+		slices.Sort(levels)
+		usual = levels[len(levels)/2]
 	}
-	slices.Sort(levels)
-	usual := levels[len(levels)/2]
 	var out []listen.Note
 	for i, n := range a.heard {
 		below := usual - n.LevelDB
-		if below < faintDB || right[i] && below < faintRightDB {
+		if !n.Brief && below < faintDB || right[i] && below < faintRightDB {
 			out = append(out, n)
 		}
 	}

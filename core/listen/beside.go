@@ -19,10 +19,6 @@ const (
 // towards its end, the one beside it, or another that fits.
 func (l *Listener) beside(n *Note, at, end int, late, other float64) {
 	n.Carry.DB, n.Carry.Known = l.carry(at, end, l.last.Pitch, n.Pitch)
-	moved := late != 0 && math.Abs(late-n.Pitch) > otherPitch
-	if n.Carry.Known && n.Carry.DB < goneDB && !moved && l.last.Or == 0 {
-		return
-	}
 	if grown := l.newcomer(at, end); grown != 0 {
 		if math.Abs(grown-n.Pitch) > otherPitch {
 			n.Or = grown
@@ -37,9 +33,6 @@ func (l *Listener) beside(n *Note, at, end int, late, other float64) {
 	}
 	n.Or = cmp.Or(n.Or, other)
 }
-
-// goneDB is below what the string before cannot be heard in the next note.
-const goneDB = -30
 
 // otherPitch is how far apart two pitches are at the least that are not one, in semitones.
 const otherPitch = 0.3

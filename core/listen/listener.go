@@ -22,6 +22,7 @@ type Note struct {
 	Bend    float64 `json:"bend"`    // cents by which the pitch has moved towards the end
 	Carry   Carry   `json:"carry"`   // of the note before, on another string
 	Again   Again   `json:"again"`
+	Brief   bool    `json:"brief"` // so short that only who expects it believes it
 }
 
 // A Carry is how much of the note before still sounds within a note.
@@ -194,6 +195,10 @@ const minLasting = 4.5
 // sounds into nothing is shorter.
 const minSounding = 0.045
 
+// stopping is how long before the next note a string may fall silent, in seconds, that is
+// stopped for it: that is no sound into nothing.
+const stopping = 0.015
+
 // minInterval is the shortest time between two onsets, in seconds: faster
 // notes than 28 a second are not played on a guitar.
 const minInterval = 0.035
@@ -295,7 +300,8 @@ func (l *Listener) measure(at, end int, sure bool, late float64, doubts []peak) 
 	if midi == 0 || undertone(midi, late) { // two strings together have a low pitch, or none
 		midi = late
 	}
-	if midi == 0 || lasts < len(body) && lasts < int(minSounding*l.rate) {
+	brief := lasts < int(minSounding*l.rate) && lasts < len(body)
+	if midi == 0 || brief && lasts < len(body)-int(stopping*l.rate) {
 		l.noNote(at)
 		return
 	}
@@ -306,6 +312,7 @@ func (l *Listener) measure(at, end int, sure bool, late float64, doubts []peak) 
 		LevelDB: level(body, l.rate),
 		Bend:    bend(midi, late),
 		Again:   l.again(at, end, doubts),
+		Brief:   brief,
 	}
 	still := l.last != nil && l.last.End > n.Onset-soundedUntil
 	if l.last != nil && l.ringsOn(at, end, midi, late) {

@@ -10,8 +10,8 @@ const faintDB = 16
 // LeastForUsual is how many notes must be heard to know a player's usual level.
 const LeastForUsual = 6
 
-// Loud returns the notes without those too faint to be the player's: voices, a string
-// brushed, a chair. The usual level is the upper quartile, for among what is heard
+// Loud returns the notes without those too faint, or too brief, to be the player's:
+// voices, a string brushed, a chair. The usual level is the upper quartile, for among what is heard
 // there may be many faint sounds.
 func Loud(notes []Note) []Note {
 	if len(notes) < LeastForUsual {
@@ -25,7 +25,7 @@ func Loud(notes []Note) []Note {
 	usual := levels[len(levels)*3/4]
 	var loud []Note
 	for _, n := range notes {
-		if n.LevelDB > usual-faintDB {
+		if n.LevelDB > usual-faintDB && !n.Brief {
 			loud = append(loud, n)
 		}
 	}
