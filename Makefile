@@ -96,9 +96,13 @@ fuzz: ## Hostile input for the readers and the listener, FUZZTIME each
 bench-listen: install-bench-tools build ## Listening beside aubio's detectors; TAKES=folder for other takes
 	@go run ./cmd/bench-listen $(BIN) $(TAKES)
 
+.PHONY: numbers
+numbers: install-corpus-tools ## Which tests notice when a number of the listener is raised by 30 %; takes half an hour
+	@go run ./cmd/numbers
+
 .PHONY: accuracy
-accuracy: install-corpus-tools ## How well takes of known truth are heard, by condition; HALF=kept for those kept apart
-	@go run ./cmd/accuracy -half $(or $(HALF),hand) $(if $(TAKES),-write $(TAKES))
+accuracy: install-corpus-tools ## How well takes of known truth are heard, by condition; EACH=16 for so many takes of each, HALF=kept for those kept apart
+	@go run ./cmd/accuracy -half $(or $(HALF),hand) -takes $(or $(EACH),2) $(if $(TAKES),-write $(TAKES))
 
 .PHONY: bench-server
 bench-server: install-tools ## The server beside the barest handler, and as a studio grows

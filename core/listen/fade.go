@@ -31,6 +31,7 @@ var (
 // the first two are those of a plain attack.
 var fadeRises = []float64{0.0005, 0.002, 0.004, 0.006, 0.008, 0.010, 0.012}
 
+// plainRises is how many of them are.
 const plainRises = 2
 
 // A fade is the shares of the old and the new note in each sample from the new
