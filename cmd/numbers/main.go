@@ -154,7 +154,7 @@ func reasonOf(spec *ast.ValueSpec, group *ast.GenDecl) string {
 const notAsked = "not asked"
 
 // raiseEach raises one number after another, and runs the tests.
-func raiseEach(all []*number) error {
+func raiseEach(all []*number, until time.Time) error {
 	var (
 		done   sync.WaitGroup
 		next   = make(chan *number)
