@@ -66,6 +66,23 @@ func TestATakeFromTheMicrophone(t *testing.T) {
 	assert.Greater(t, back.Duration().Seconds(), 4.0, "most of the count-in and both passes")
 }
 
+// Before the first note is played one sees how well the input is heard, and chooses it
+// from a list.
+func TestTheInputIsSeenBeforeTheFirstNote(t *testing.T) {
+	file := shortDrill("How loud")
+	stand := onTheStand(t, file)
+	p := open(t, browser.Options{MicrophoneWAV: recorded(t, file)})
+	p.sitDown(stand)
+	p.see("Play a few notes before the first take")
+	p.press("Check the sound")
+	p.see("Heard well.")
+	p.until("it is drawn", `document.querySelectorAll('.check svg rect').length > 20`)
+	p.until("inputs can be chosen", `document.querySelectorAll('.el-select-dropdown__item').length >= 2`)
+	p.press("Play")
+	p.see("pass 1 of 2")
+	p.until("it is drawn while playing, too", `document.querySelectorAll('.input svg rect').length > 20`)
+}
+
 func TestTheMicrophoneIsRefused(t *testing.T) {
 	stand := onTheStand(t, shortDrill("Refused"))
 	p := open(t, browser.Options{NoMicrophone: true})
