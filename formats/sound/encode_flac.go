@@ -4,6 +4,7 @@ import (
 	"encoding/binary"
 	"errors"
 	"io"
+	"math"
 
 	"github.com/mewkiz/flac"
 	"github.com/mewkiz/flac/frame"
@@ -69,10 +70,7 @@ func (w *FLACWriter) frame() error {
 		Channels: layout, BitsPerSample: uint8(w.bits),
 	}}
 	for _, samples := range w.pending {
-		f.Subframes = append(f.Subframes, &frame.Subframe{
-			SubHeader: frame.SubHeader{Pred: frame.PredVerbatim}, // the encoder looks for a better one
-			Samples:   samples, NSamples: n,
-		})
+		f.Subframes = append(f.Subframes, &frame.Subframe{SubHeader: predictedBy(samples), Samples: samples, NSamples: n})
 	}
 	if err := w.enc.WriteFrame(f); err != nil {
 		return err
@@ -81,6 +79,57 @@ func (w *FLACWriter) frame() error {
 		w.pending[c] = w.pending[c][:0]
 	}
 	return nil
+}
+
+// Fixed predictors have orders up to 4, and Rice parameters four bits, of which all ones
+// mean something else (RFC 9639, 9.2.5 and 9.2.7).
+const (
+	highestOrder = 4
+	highestRice  = 14
+)
+
+// predictedBy is how samples are coded: by the fixed predictor that leaves the least, as
+// differences of neighbours taken so many times, and the Rice parameter that suits its
+// mean. What no parameter suits is left to the encoder, whose search goes through all of
+// them for each predictor and takes ten times as long.
+func predictedBy(samples []int32) frame.SubHeader {
+	unknown := frame.SubHeader{Pred: frame.PredVerbatim}
+	if len(samples) <= highestOrder {
+		return unknown
+	}
+	var sums [highestOrder + 1]int64
+	var last [highestOrder]int64 // the differences at the sample before
+	for i, v := range samples {
+		d := int64(v)
+		for order := range sums {
+			if i >= highestOrder {
+				sums[order] += max(d, -d)
+			}
+			if order < highestOrder {
+				d, last[order] = d-last[order], d
+			}
+		}
+	}
+	order := 0
+	for o, sum := range sums {
+		if sum < sums[order] {
+			order = o
+		}
+	}
+	rice := riceFor(2 * float64(sums[order]) / float64(len(samples)-highestOrder)) // signs are folded in
+	if rice > highestRice {
+		return unknown
+	}
+	return frame.SubHeader{
+		Pred: frame.PredFixed, Order: order, ResidualCodingMethod: frame.ResidualCodingMethodRice1,
+		RiceSubframe: &frame.RiceSubframe{Partitions: []frame.RicePartition{{Param: uint(rice)}}},
+	}
+}
+
+// riceFor is the parameter k for which numbers of a mean have the least bits, 1 + k + mean/2^k
+// each.
+func riceFor(mean float64) int {
+	return max(0, int(math.Round(math.Log2(max(1, mean*math.Ln2)))))
 }
 
 // Close writes what is pending, and the header with the length and the checksum of
