@@ -291,7 +291,7 @@ func (s *Server) queueAll(ctx context.Context) func(pgx.Tx, uuid.UUID) error {
 // twice.
 func (s *Server) await(ctx context.Context, id uuid.UUID) (take api.Take, ready bool, err error) {
 	began := time.Now()
-	for pause := 20 * time.Millisecond; ; pause = min(2*pause, 200*time.Millisecond) {
+	for pause := 20 * time.Millisecond; ; pause = min(2*pause, 50*time.Millisecond) {
 		state, err := s.store.TakeState(ctx, id)
 		if err != nil {
 			return api.Take{}, false, err

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"io"
 	"os"
+	"slices"
 
 	"github.com/google/uuid"
 
@@ -52,6 +53,7 @@ func tryToMeasure(ctx context.Context, s *store.Store, id uuid.UUID) error {
 	}
 	defer file.Close()
 	flac := &converter{to: file}
+	defer func() { _ = flac.stop() }() // its fault is told by done
 	heard, err := hearing.Hear(ctx, recording, flac.keep)
 	if err != nil {
 		return err
@@ -89,22 +91,66 @@ func scratch() (*os.File, error) {
 	return file, os.Remove(file.Name())
 }
 
-// A converter makes FLAC of what is not.
+// A converter makes FLAC of what is not, beside who hears it.
 type converter struct {
-	to   *os.File
-	flac *sound.FLACWriter
+	to     *os.File
+	flac   *sound.FLACWriter
+	blocks chan [][]int32
+	coded  chan error // once all blocks are
 }
+
+// blocksAhead is how many blocks may wait to be coded.
+const blocksAhead = 4
 
 // keep takes a recording in as it is heard. One that is FLAC is kept as it came.
 func (c *converter) keep(r *sound.Reader, block [][]int32) (err error) {
 	switch {
 	case r.FLAC():
 	case block == nil:
-		c.flac, err = sound.NewFLACWriter(c.to, r.Rate, r.Bits, r.Channels)
+		if c.flac, err = sound.NewFLACWriter(c.to, r.Rate, r.Bits, r.Channels); err == nil {
+			c.blocks, c.coded = make(chan [][]int32, blocksAhead), make(chan error, 1)
+			go c.code(c.blocks)
+		}
 	default:
-		err = c.flac.Write(block)
+		own := make([][]int32, len(block)) // the reader's are its own again after this
+		for i, samples := range block {
+			own[i] = slices.Clone(samples)
+		}
+		c.blocks <- own
 	}
 	return err
+}
+
+// code codes the blocks that come. After a fault it takes the rest, so that nobody waits.
+func (c *converter) code(blocks <-chan [][]int32) {
+	var err error
+	for block := range blocks {
+		if err == nil {
+			err = c.write(block)
+		}
+	}
+	c.coded <- err
+}
+
+// write makes an error of a panic: what guards a job guards its own goroutine alone.
+func (c *converter) write(block [][]int32) (err error) {
+	defer func() {
+		if p := recover(); p != nil {
+			err = fmt.Errorf("a sound could not be coded: %v", p)
+		}
+	}()
+	return c.flac.Write(block)
+}
+
+// stop ends the coding, whether or not the recording came to its end, and returns what
+// went wrong.
+func (c *converter) stop() error {
+	if c.blocks == nil {
+		return nil
+	}
+	close(c.blocks)
+	c.blocks = nil
+	return <-c.coded
 }
 
 // sounding makes the sound of notes that came without one.
@@ -117,6 +163,9 @@ func (c *converter) sounding(notes []listen.Note) (err error) {
 
 // done returns the whole FLAC.
 func (c *converter) done() (io.Reader, error) {
+	if err := c.stop(); err != nil {
+		return nil, err
+	}
 	if err := c.flac.Close(); err != nil {
 		return nil, err
 	}
