@@ -97,7 +97,7 @@ bench-listen: install-bench-tools build ## Listening beside aubio's detectors; T
 	@go run ./cmd/bench-listen $(BIN) $(TAKES)
 
 .PHONY: numbers
-numbers: install-corpus-tools ## Which tests notice when a number of the listener is raised by 30 %; takes half an hour
+numbers: install-corpus-tools ## Which tests notice when a number of the listener is raised by 30 %; takes an hour
 	@go run ./cmd/numbers
 
 .PHONY: accuracy
