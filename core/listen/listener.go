@@ -208,9 +208,23 @@ const minInterval = 0.035
 // being stopped perhaps, is partly the later one's doing.
 const overtaking = 0.4
 
+// Between a string that is stopped and the next note it is quiet: from so many seconds
+// after the one on, of so much of the power of either at the most.
+const (
+	stoppedAfter = 0.005
+	quietBetween = 0.1
+)
+
 // overtakes reports whether a start just after the open one is that of the note: where
-// the sound before fades into the one after tells, or else how much of each lasts.
+// the sound before fades into the one after tells, or else how much of each lasts. Where
+// it is quiet between them the first was a string that was stopped.
 func (l *Listener) overtakes(next *onset) bool {
+	body := int(clickBody * l.rate)
+	between := l.sound.slice(l.open.at+int(stoppedAfter*l.rate), next.at)
+	before, after := l.sound.slice(l.open.at-body, l.open.at), l.sound.slice(next.at, next.at+body)
+	if len(between) > 0 && dsp.MeanSquare(between) < quietBetween*min(dsp.MeanSquare(before), dsp.MeanSquare(after)) {
+		return true
+	}
 	if from, ok := l.fadesAfter(l.open.at); ok {
 		return 2*from > l.open.at+next.at
 	}
