@@ -22,9 +22,9 @@ func (t *Take) findCountIn() {
 			return
 		}
 		for _, e := range t.Extras[i+1:] {
-			if e.Onset < start && sameSound(e, first) && t.beatsApart(e, first) {
+			if e.Onset < start && sameSound(e, first) && t.beatsApart(e.Onset, first.Onset) {
 				t.takeTicks(func(e listen.Note) bool {
-					return t.beatsApart(e, first) && (e.Onset < start || sameSound(e, first))
+					return t.beatsApart(e.Onset, first.Onset) && (e.Onset < start || sameSound(e, first))
 				})
 				return
 			}
@@ -44,7 +44,7 @@ func (t *Take) findClicks() {
 		return
 	}
 	t.takeTicks(func(e listen.Note) bool {
-		if math.Abs(math.Remainder(e.Onset-beat, 60/t.Chart.BPM)) > countInTolerance {
+		if !t.beatsApart(e.Onset, beat) {
 			return false
 		}
 		before, last := t.before(e.Onset)
@@ -59,7 +59,7 @@ func (t *Take) countInBeat() (float64, bool) {
 	for _, one := range t.Ticks {
 		n := 0
 		for _, other := range t.Ticks {
-			if other < start && math.Abs(math.Remainder(other-one, 60/t.Chart.BPM)) < countInTolerance {
+			if other < start && t.beatsApart(other, one) {
 				n++
 			}
 		}
@@ -99,8 +99,8 @@ func (t *Take) takeTicks(which func(listen.Note) bool) {
 
 func sameSound(a, b listen.Note) bool { return math.Abs(a.Pitch-b.Pitch) < 1 }
 
-// beatsApart reports whether two sounds lie whole beats of the tempo asked for
-// apart.
-func (t *Take) beatsApart(a, b listen.Note) bool {
-	return math.Abs(math.Remainder(a.Onset-b.Onset, 60/t.Chart.BPM)) < countInTolerance
+// beatsApart reports whether two times, in seconds, lie whole beats of the tempo asked
+// for apart.
+func (t *Take) beatsApart(a, b float64) bool {
+	return math.Abs(math.Remainder(a-b, 60/t.Chart.BPM)) < countInTolerance
 }

@@ -1,7 +1,9 @@
 package listen
 
 import (
+	"iter"
 	"math"
+	"slices"
 
 	"manudrill/core/listen/dsp"
 
@@ -38,11 +40,7 @@ func (l *Listener) carry(at, end int, before, now float64) (float64, bool) {
 	window := l.pursuit.Window(len(was))
 
 	var old, new float64
-	for h := 1; h <= carryHarmonics; h++ {
-		hz := guitar.Frequency(before) * float64(h)
-		if hz > dsp.HighestPartial || collides(hz, guitar.Frequency(now)) {
-			continue
-		}
+	for hz := range clearHarmonics(before, carryHarmonics, now) {
 		a, b := dsp.PowersAt(was, is, window, hz/l.slow.Rate)
 		old, new = old+a, new+b
 	}
@@ -59,6 +57,22 @@ func (l *Listener) slowSteps(seconds float64) int { return int(math.Round(second
 // thinned for the lower partials. It is not to be changed.
 func (l *Listener) slowly(at, end int, from, to float64) []float64 {
 	return l.low.slice(at/l.by+l.slowSteps(from), min(end/l.by, at/l.by+l.slowSteps(to)))
+}
+
+// clearHarmonics are the first so many harmonics of a pitch, in Hz, that lie at none of
+// others'.
+func clearHarmonics(pitch float64, first int, but ...float64) iter.Seq[float64] {
+	return func(yield func(float64) bool) {
+		for h := 1; h <= first; h++ {
+			hz := guitar.Frequency(pitch) * float64(h)
+			if hz > dsp.HighestPartial || slices.ContainsFunc(but, func(p float64) bool { return collides(hz, guitar.Frequency(p)) }) {
+				continue
+			}
+			if !yield(hz) {
+				return
+			}
+		}
+	}
 }
 
 // collides reports whether a frequency lies at a harmonic of another.

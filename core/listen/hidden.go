@@ -2,11 +2,8 @@ package listen
 
 import (
 	"math"
-	"slices"
 
 	"manudrill/core/listen/dsp"
-
-	"manudrill/core/guitar"
 )
 
 // ringsInto is how far into the next note a string may hide its pitch, in seconds.
@@ -81,8 +78,11 @@ func (l *Listener) earlyPitch(end int, late float64) (from int, early float64) {
 }
 
 // ringing reports whether the note before may sound on within the open one.
-func (l *Listener) ringing() bool {
-	return l.last != nil && l.last.End > l.seconds(l.open.at)-soundedUntil
+func (l *Listener) ringing() bool { return l.ringsAt(l.open.at) }
+
+// ringsAt reports whether the note before may still sound at a sample.
+func (l *Listener) ringsAt(at int) bool {
+	return l.last != nil && l.last.End > l.seconds(at)-soundedUntil
 }
 
 // changes reports whether two pitches, at the beginning and towards the end of a note,
@@ -128,11 +128,7 @@ const telling = 0.05
 // of a pitch which are none of others'.
 func (l *Listener) partialsOf(pitch float64, but []float64, x, y []float64) (ofX, ofY float64) {
 	window := l.pursuit.Window(len(x))
-	for h := 1; h <= stepHarmonics; h++ {
-		hz := guitar.Frequency(pitch) * float64(h)
-		if hz > dsp.HighestPartial || slices.ContainsFunc(but, func(p float64) bool { return collides(hz, guitar.Frequency(p)) }) {
-			continue
-		}
+	for hz := range clearHarmonics(pitch, stepHarmonics, but...) {
 		a, b := dsp.PowersAt(x, y, window, hz/l.slow.Rate)
 		ofX, ofY = ofX+a, ofY+b
 	}

@@ -328,7 +328,7 @@ func (l *Listener) measure(at, end int, sure bool, late float64, doubts []peak) 
 		Again:   l.again(at, end, doubts),
 		Brief:   brief,
 	}
-	still := l.last != nil && l.last.End > n.Onset-soundedUntil
+	still := l.ringsAt(at)
 	if l.last != nil && l.ringsOn(at, end, midi, late) {
 		l.ticks = append(l.ticks, n.Onset)
 		if still {

@@ -4,8 +4,6 @@ import (
 	"math"
 
 	"manudrill/core/listen/dsp"
-
-	"manudrill/core/guitar"
 )
 
 // Times in which the string is heard before and after the place of a peak, in
@@ -88,11 +86,7 @@ func (l *Listener) soundedBefore(before, after []float64, was, is float64) bool 
 	before, after = before[len(before)-n:], after[len(after)-n:]
 	var grown, all float64
 	clear := 0
-	for h := 1; h <= stepHarmonics; h++ {
-		hz := guitar.Frequency(is) * float64(h)
-		if hz > dsp.HighestPartial || collides(hz, guitar.Frequency(was)) {
-			continue
-		}
+	for hz := range clearHarmonics(is, stepHarmonics, was) {
 		old, now := dsp.PowersAt(before, after, window, hz/l.slow.Rate)
 		if clear++; now > grownBy*old {
 			grown += now

@@ -12,13 +12,20 @@ import (
 	"manudrill/core/simulate"
 )
 
+// bothWays is up and down three fingers on each string, six notes a beat.
+func bothWays(t *testing.T, bpm float64) drill.Chart {
+	t.Helper()
+	d := drill.New("both ways", drill.SlurCombinations{Combinations: [][]int{{1, 3, 4}}, Slur: drill.BothSlurs})
+	d.Path.Position, d.Rhythm.NotesPerBeat, d.Rhythm.Passes = 7, 6, 2
+	chart, err := d.Chart(guitar.Standard(), bpm)
+	require.NoError(t, err)
+	return chart
+}
+
 // Whatever else is wrong with a take, no mistake is told that was not made, and none
 // left out that was. Where strings ring on over three notes and more a few are.
 func TestNoMistakeIsToldThatWasNotMade(t *testing.T) {
-	d := drill.New("both ways", drill.SlurCombinations{Combinations: [][]int{{1, 3, 4}}, Slur: drill.BothSlurs})
-	d.Path.Position, d.Rhythm.NotesPerBeat, d.Rhythm.Passes = 7, 6, 2
-	chart, err := d.Chart(guitar.Standard(), 66)
-	require.NoError(t, err)
+	chart := bothWays(t, 66)
 	const takes = 6
 	for name, c := range map[string]struct {
 		fault         func(*simulate.Player)

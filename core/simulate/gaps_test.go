@@ -5,18 +5,12 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"manudrill/core/drill"
-	"manudrill/core/guitar"
 )
 
 // Where each note is stopped before the next, at eleven a second, the next begins where
 // it is played, not where the string is stopped 35 ms before.
 func TestANoteBeginsWhereItIsPlayedNotWhereTheOneBeforeIsStopped(t *testing.T) {
-	d := drill.New("both ways", drill.SlurCombinations{Combinations: [][]int{{1, 3, 4}}, Slur: drill.BothSlurs})
-	d.Path.Position, d.Rhythm.NotesPerBeat, d.Rhythm.Passes = 7, 6, 2
-	chart, err := d.Chart(guitar.Standard(), 112)
-	require.NoError(t, err)
+	chart := bothWays(t, 112)
 	for seed := range uint64(6) {
 		p := usual(700 + seed)
 		p.GapPercent, p.SlurDropDB, p.NoiseDB = 40, 3, -60
