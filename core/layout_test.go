@@ -33,7 +33,7 @@ var mayImport = map[string][]string{
 
 // pure are the packages outside the project that the core may use.
 var pure = []string{
-	"bytes", "cmp", "encoding/json", "errors", "fmt", "maps", "math", "math/bits", "math/cmplx", "math/rand/v2", "slices", "sort", "strconv", "strings", "time", "unicode",
+	"bytes", "cmp", "encoding/json", "errors", "fmt", "iter", "maps", "math", "math/bits", "math/cmplx", "math/rand/v2", "slices", "sort", "strconv", "strings", "time", "unicode",
 	"gonum.org/v1/gonum/dsp/window", "gonum.org/v1/gonum/stat", "gonum.org/v1/gonum/stat/distuv",
 }
 
