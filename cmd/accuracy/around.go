@@ -3,6 +3,7 @@ package main
 import (
 	"fmt"
 	"math"
+	"math/cmplx"
 	"math/rand/v2"
 	"os"
 	"path/filepath"
@@ -56,9 +57,10 @@ func biquad(x []float64, hz float64, highPass bool) {
 
 // hum adds the mains and its harmonics.
 func hum(x []float64, hz, db float64) {
+	gain := amplitude(db)
 	for i := range x {
 		t := 2 * math.Pi * hz * float64(i) / rate
-		x[i] += amplitude(db) * (math.Sin(t) + 0.5*math.Sin(2*t) + 0.6*math.Sin(3*t) + 0.3*math.Sin(5*t))
+		x[i] += gain * (math.Sin(t) + 0.5*math.Sin(2*t) + 0.6*math.Sin(3*t) + 0.3*math.Sin(5*t))
 	}
 }
 
@@ -81,8 +83,9 @@ func overdriven(x []float64, gain float64) {
 }
 
 func noise(rng *rand.Rand, x []float64, db float64) {
+	gain := amplitude(db)
 	for i := range x {
-		x[i] += amplitude(db) * rng.NormFloat64()
+		x[i] += gain * rng.NormFloat64()
 	}
 }
 
@@ -263,18 +266,22 @@ func resampled(x []float64, from, to float64) []float64 {
 	}
 	const reach = 16
 	cutoff := min(1, to/from)
+	half := reach / cutoff
 	y := make([]float64, int(float64(len(x))*to/from))
+	// From one sample to the next both the sine and the window turn by the same angle.
+	lobe, hann := cmplx.Rect(1, math.Pi*cutoff), cmplx.Rect(1, math.Pi*cutoff/reach)
 	for i := range y {
 		centre := float64(i) * from / to
-		half := reach / cutoff
-		for k := max(0, int(math.Ceil(centre-half))); k <= min(len(x)-1, int(centre+half)); k++ {
-			d := (float64(k) - centre) * cutoff
-			window := 0.5 + 0.5*math.Cos(math.Pi*d/reach)
-			s := 1.0
-			if d != 0 {
-				s = math.Sin(math.Pi*d) / (math.Pi * d)
+		first := max(0, int(math.Ceil(centre-half)))
+		d := (float64(first) - centre) * cutoff
+		s, w := cmplx.Rect(1, math.Pi*d), cmplx.Rect(1, math.Pi*d/reach)
+		for _, v := range x[first:min(len(x), int(centre+half)+1)] {
+			sinc := 1.0
+			if math.Abs(d) > 1e-9 {
+				sinc = imag(s) / (math.Pi * d)
 			}
-			y[i] += x[k] * s * window * cutoff
+			y[i] += v * sinc * (0.5 + 0.5*real(w)) * cutoff
+			d, s, w = d+cutoff, s*lobe, w*hann
 		}
 	}
 	return y

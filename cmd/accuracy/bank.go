@@ -1,9 +1,12 @@
 package main
 
 import (
+	"bufio"
 	"bytes"
 	"encoding/binary"
+	"errors"
 	"fmt"
+	"io"
 	"math"
 	"os"
 	"os/exec"
@@ -183,13 +186,25 @@ func command(name string, args ...string) error {
 
 // readMono reads a file at the takes' rate.
 func readMono(file string) ([]float64, error) {
-	raw, err := os.ReadFile(file)
+	opened, err := os.Open(file)
 	if err != nil {
 		return nil, err
 	}
-	s, err := sound.Decode(raw)
+	defer opened.Close()
+	r, err := sound.Open(bufio.NewReader(opened))
 	if err != nil {
 		return nil, err
 	}
-	return resampled(sound.Mono(nil, s.Channels, s.Bits), float64(s.Rate), rate), nil
+	var x, mono []float64
+	for {
+		block, err := r.Next()
+		if errors.Is(err, io.EOF) {
+			return resampled(x, float64(r.Rate), rate), nil
+		}
+		if err != nil {
+			return nil, err
+		}
+		mono = sound.Mono(mono, block, r.Bits)
+		x = append(x, mono...)
+	}
 }

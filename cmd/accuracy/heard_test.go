@@ -37,10 +37,10 @@ type hearing struct {
 	Told  string   `json:"told"`  // the status of each chart note, then the notes besides
 }
 
-func hearingOf(t *take) hearing {
-	notes, a := t.hear()
+func hearingOf(t *take, v verdict) hearing {
 	h := hearing{Sound: soundOf(t)}
-	for _, n := range notes {
+	a := v.analysis
+	for _, n := range v.heard {
 		h.Notes = append(h.Notes, written(n))
 	}
 	for _, n := range a.Notes {
@@ -91,8 +91,8 @@ func weakestOf(a evenness.Analysis) string {
 var smallPart = sync.OnceValues(func() (part, error) {
 	var mu sync.Mutex
 	heard := map[string]hearing{}
-	scores, err := heardAll(recipes(atHand, 3), func(t *take) error {
-		of := hearingOf(t)
+	scores, err := heardAll(recipes(atHand, 3), func(t *take, v verdict) error {
+		of := hearingOf(t, v)
 		mu.Lock()
 		defer mu.Unlock()
 		heard[t.name] = of

@@ -39,7 +39,7 @@ func run(half, only, folder string, each int, verbose bool) error {
 		return fmt.Errorf(`there is no half %q; say "hand" or "kept"`, half)
 	}
 	chosen := slices.DeleteFunc(recipes(of, each), func(r recipe) bool { return !strings.Contains(r.condition.name, only) })
-	scores, err := heardAll(chosen, func(t *take) error {
+	scores, err := heardAll(chosen, func(t *take, _ verdict) error {
 		if folder == "" {
 			return nil
 		}
@@ -53,7 +53,7 @@ func run(half, only, folder string, each int, verbose bool) error {
 }
 
 // heardAll makes all takes and scores them, by condition. also is done with each.
-func heardAll(chosen []recipe, also func(*take) error) (map[string]*score, error) {
+func heardAll(chosen []recipe, also func(*take, verdict) error) (map[string]*score, error) {
 	var (
 		mu     sync.Mutex
 		all    = map[string]*score{}
@@ -68,8 +68,9 @@ func heardAll(chosen []recipe, also func(*take) error) (map[string]*score, error
 				t, err := r.make(banks.of)
 				var s score
 				if err == nil {
-					s.add(t)
-					err = also(t)
+					v := t.hear()
+					s.add(t, v)
+					err = also(t, v)
 				}
 				mu.Lock()
 				if failed = cmp.Or(failed, err); err == nil {

@@ -38,11 +38,17 @@ const extraWindow = 0.05
 // worstWanted is how far off a note may be told before it is told of, in seconds.
 const worstWanted = 0.008
 
+// A verdict is what was heard of a take, and what it was judged to be.
+type verdict struct {
+	heard    []listen.Note
+	analysis evenness.Analysis
+}
+
 // hear listens to a take and judges it.
-func (t *take) hear() (heard []listen.Note, a evenness.Analysis) {
+func (t *take) hear() verdict {
 	l := listen.New(t.rate)
-	heard = append(l.Write(t.samples), l.Close()...)
-	return heard, evenness.Judge(compare.Compare(t.chart, heard, l.Ticks()...))
+	heard := append(l.Write(t.samples), l.Close()...)
+	return verdict{heard, evenness.Judge(compare.Compare(t.chart, heard, l.Ticks()...))}
 }
 
 // A mistake is a chart note that was not played or played wrong.
@@ -51,12 +57,11 @@ type mistake struct {
 	index  int
 }
 
-// add counts a take.
-func (s *score) add(t *take) {
-	heard, a := t.hear()
+// add counts a take and what was heard of it.
+func (s *score) add(t *take, v verdict) {
 	s.takes++
 	var found, true_ []float64
-	for _, n := range listen.Loud(heard) {
+	for _, n := range listen.Loud(v.heard) {
 		if n.Onset > t.played[0].t-0.3 { // a count-in may be heard before
 			found = append(found, n.Onset)
 		}
@@ -66,8 +71,8 @@ func (s *score) add(t *take) {
 	}
 	s.onsetsFound, s.onsetsTrue = s.onsetsFound+len(found), s.onsetsTrue+len(true_)
 	s.onsetsHit += matched(found, true_, mirexWindow)
-	s.statuses(t, a)
-	s.weakest(t, a)
+	s.statuses(t, v.analysis)
+	s.weakest(t, v.analysis)
 }
 
 // statuses counts what was told of each chart note, and of notes besides.
