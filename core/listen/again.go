@@ -77,7 +77,7 @@ func (l *Listener) again(at, end int, doubts []peak) Again {
 		if !p.plain || p.together >= least || l.centre(p) < at+apart || l.centre(p) > end-apart {
 			continue
 		}
-		where, _ := l.refine(p)
+		where := l.refine(p).at
 		found, least = Again{l.seconds(where), level(l.sound.slice(where, end), l.rate)}, p.together
 	}
 	return found

@@ -62,7 +62,7 @@ func risen(t, length float64) float64 {
 const (
 	fadeUnexplained = 0.3
 	fadeBetter      = 2.0
-	fadeEarlier     = 0.0025
+	fadeEarlier     = 0.0008
 )
 
 // audibleBefore is how loud the old note must be against the new one, in power,
@@ -125,17 +125,6 @@ func (l *Listener) around(at int, c change) (view, bool) {
 
 // fadeStep is how many samples at a rate become one of a view.
 func fadeStep(rate float64) int { return max(1, int(rate/fadeRate)) }
-
-// thinned is x with each group of so many samples as their mean.
-func thinned(x []float64, by int) []float64 {
-	out := make([]float64, len(x)/by)
-	for i := range out {
-		for _, v := range x[i*by : (i+1)*by] {
-			out[i] += v / float64(by)
-		}
-	}
-	return out
-}
 
 // bestFade tries starts and rises, coarsely first. It returns the start that
 // leaves the least of the sound unexplained, what it leaves, and what a plain

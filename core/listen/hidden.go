@@ -176,7 +176,7 @@ func (l *Listener) stepAt(clear int, early float64, slurred bool) int {
 			continue
 		}
 		if together, _ := l.tracedBack(before, after, stepAfter-stepBeforeTo); together < least {
-			at, _ = l.refine(p)
+			at = l.refine(p).at
 			least = together
 		}
 	}

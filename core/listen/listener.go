@@ -132,7 +132,7 @@ func (l *Listener) Write(samples []float64) []Note {
 // hear takes thinned samples in.
 func (l *Listener) hear(samples []float64) {
 	l.sound.add(samples)
-	l.low.add(thinned(l.sound.slice(l.low.end*l.by, l.sound.end), l.by))
+	l.low.add(dsp.Thinned(l.sound.slice(l.low.end*l.by, l.sound.end), l.by))
 }
 
 // rest takes in so many samples of silence.
@@ -246,19 +246,22 @@ func (l *Listener) fadesAfter(at int) (from int, ok bool) {
 // Of two that are too close to be both notes it keeps the one that lasts.
 func (l *Listener) judge(p peak) {
 	p.lasting = l.flux.lasting(p.frame)
-	if !l.startsNote(&p) {
+	starts := l.startsNote(&p)
+	var s start
+	if starts || p.plain {
+		s = l.refine(p)
+	}
+	if !starts || s.same {
 		if p.plain {
-			at, _ := l.refine(p)
-			l.noNote(at)
+			l.noNote(s.at)
 		}
 		if l.open != nil { // which lasts so long at the most, and they with it
 			l.doubts = append(l.doubts, p)
 		}
 		return
 	}
-	at, plain := l.refine(p)
-	sure := false
-	if !plain {
+	at, sure := s.at, false
+	if !s.plain {
 		at, sure = l.fadeIn(at)
 	}
 	next := &onset{at, max(p.lasting, minLasting), sure}

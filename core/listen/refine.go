@@ -22,21 +22,81 @@ const (
 // of the prediction error's variance, by maximum likelihood (Hinkley,
 // Biometrika 57, 1970, for the principle).
 //
-// It reports plain where the attack is so sharp that it cannot have begun before
-// as a fade.
-func (l *Listener) refine(p peak) (at int, plain bool) {
+// What repeats itself is also asked where it ceases to; the likelier of both counts.
+func (l *Listener) refine(p peak) start {
 	centre := p.frame*l.hop + len(l.spectrum.window)/2 + int(refineLater*l.rate)
 	from, to := centre-int(refineBefore*l.rate), centre+int(refineAfter*l.rate)
 	past := l.sound.slice(from-int(modelSpan*l.rate), from)
 	region := l.sound.slice(from-modelOrder, to)
 	if len(past) < 4*modelOrder || len(region) < 4*modelOrder {
-		return max(0, centre), false
+		return start{at: max(0, centre)}
 	}
 	change, gain := l.attackIn(dsp.Innovation(dsp.Burg(past, modelOrder), region))
-	if gain == 0 {
-		return centre, false
+	if gain > plainGain {
+		return start{at: from + change, plain: true}
 	}
-	return from + change, gain > plainGain
+	broken, more, same := l.breaksOff(from, to)
+	begins := gain > 0 && broken >= from+change && broken-from-change < int(softAttack*l.rate)
+	switch {
+	case more > gain && !begins:
+		return start{at: broken, same: same}
+	case gain > 0:
+		return start{at: from + change, same: same}
+	}
+	return start{at: centre, same: same}
+}
+
+// A start is the sample where a note may begin. It is plain where the attack is so sharp
+// that it cannot have begun before as a fade; the same where the sound before goes on
+// period by period as if nothing had happened.
+type start struct {
+	at          int
+	plain, same bool
+}
+
+// Where a sound is compared with itself: the least and the most time by which, in seconds,
+// and how much of its power goes on where it breaks off for another, for so long. Where it
+// falls silent a string is stopped.
+const (
+	softAttack  = 0.008
+	shortestLag = 0.0009
+	longestLag  = 0.021
+	goesOn      = 0.1
+	goesOnFor   = 0.005
+)
+
+// What repeats itself so well, and breaks off with so little likelihood at the most, goes
+// on: of 8,000 notes one was as little seen to begin, and one in four of the starts that
+// are none.
+const (
+	repeats    = 0.9
+	leastBreak = 0.12
+)
+
+// breaksOff finds the sample where a sound that repeats itself ceases to, by how much
+// likelier that is, as attackIn does, and whether it goes on the same. A string's partials
+// are many more than a prediction of low order can hold, but each period foretells the
+// next: so a note is seen to begin that is no louder and no brighter than the one before.
+func (l *Listener) breaksOff(from, to int) (at int, gain float64, same bool) {
+	span := int(modelSpan * l.rate)
+	x := l.sound.slice(from-span, to)
+	if len(x) < span+to-from {
+		return 0, 0, false
+	}
+	lag, alike := dsp.Lag(x[:span], int(shortestLag*l.rate), int(longestLag*l.rate))
+	e := make([]float64, to-from)
+	for i := range e {
+		e[i] = x[span+i] - alike*x[span+i-lag]
+	}
+	change, total := dsp.ChangePoint(e)
+	gain = total / float64(len(e))
+	same = alike > repeats && gain < leastBreak
+	after := x[span+change:]
+	after = after[:min(len(after), int(goesOnFor*l.rate))]
+	if total < leastGain || dsp.MeanSquare(after) < goesOn*dsp.MeanSquare(x[span-lag:span]) {
+		return 0, 0, same
+	}
+	return from + change, gain, same
 }
 
 // attackIn finds the attack in the innovation around it. It returns by how much

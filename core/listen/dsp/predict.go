@@ -84,3 +84,43 @@ func ChangePoint(x []float64) (at int, gain float64) {
 	}
 	return at, one - best
 }
+
+// lagGrain is by how much Lag thins a sound to find about where to look.
+const lagGrain = 3
+
+// Lag is by how many samples x must be moved, from least to most, to be most like itself,
+// and how like: 1 for what repeats itself, sample by sample. It looks among the lower
+// partials first, and then at each sample about there.
+func Lag(x []float64, least, most int) (lag int, alike float64) {
+	near, _ := likest(Thinned(x, lagGrain), least/lagGrain, most/lagGrain)
+	return likest(x, max(least, (near-1)*lagGrain), min(most, (near+1)*lagGrain))
+}
+
+// likest looks at every lag.
+func likest(x []float64, least, most int) (lag int, alike float64) {
+	sums := make([]float64, len(x)+1)
+	for i, v := range x {
+		sums[i+1] = sums[i] + v*v
+	}
+	for by := max(1, least); by <= min(most, len(x)-1); by++ {
+		product, before := 0.0, x[:len(x)-by]
+		for i, v := range x[by:] {
+			product += v * before[i]
+		}
+		if c := product / math.Sqrt((sums[len(x)]-sums[by])*sums[len(x)-by]+LeastPower); c > alike {
+			lag, alike = by, c
+		}
+	}
+	return lag, alike
+}
+
+// Thinned is x with each group of so many samples as their mean.
+func Thinned(x []float64, by int) []float64 {
+	out := make([]float64, len(x)/by)
+	for i := range out {
+		for _, v := range x[i*by : (i+1)*by] {
+			out[i] += v / float64(by)
+		}
+	}
+	return out
+}
