@@ -17,7 +17,7 @@ func (l *Listener) behindAClick(at int, sure bool, pitch float64) int {
 		if other := l.outOfAClick(at); other != at {
 			return other
 		}
-		return l.fadeBehindAClick(at)
+		sure = false
 	}
 	if sure || l.singsFrom(at, pitch) {
 		return at

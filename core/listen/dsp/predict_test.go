@@ -1,0 +1,81 @@
+package dsp
+
+import (
+	"math"
+	"math/rand/v2"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"pgregory.net/rapid"
+)
+
+// What has a period is like itself after any number of them, and nowhere else.
+func TestALagIsSomePeriods(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		period := rapid.Float64Range(30, 150).Draw(t, "period")
+		x := make([]float64, 771)
+		for h := 1; h <= 6; h++ {
+			phase := rapid.Float64Range(0, 6).Draw(t, "phase")
+			for i := range x {
+				x[i] += math.Sin(2*math.Pi*float64(h)*float64(i)/period+phase) / float64(h)
+			}
+		}
+		lag, alike := Lag(x, 20, 460)
+		assert.LessOrEqual(t, math.Abs(math.Remainder(float64(lag), period)), 0.75)
+		assert.Greater(t, alike, 0.95)
+	})
+}
+
+func TestNoiseIsNotLikeItself(t *testing.T) {
+	rng := rand.New(rand.NewPCG(1, 2))
+	x := make([]float64, 771)
+	for i := range x {
+		x[i] = rng.NormFloat64()
+	}
+	_, alike := Lag(x, 20, 460)
+	assert.Less(t, alike, 0.3)
+}
+
+// An autoregressive process of order two is foretold by its own coefficients: what is left
+// is what drove it (Burg's method finds them within what chance leaves, some 1/√n).
+func TestBurgFindsWhatAProcessIsDrivenBy(t *testing.T) {
+	rng := rand.New(rand.NewPCG(5, 6))
+	drive, x := make([]float64, 4000), make([]float64, 4000)
+	for i := range x {
+		drive[i] = rng.NormFloat64()
+		x[i] = drive[i]
+		if i >= 2 {
+			x[i] += 1.6*x[i-1] - 0.8*x[i-2]
+		}
+	}
+	a := Burg(x, 2)
+	assert.InDelta(t, 1.6, a[0], 3/math.Sqrt(4000))
+	assert.InDelta(t, -0.8, a[1], 3/math.Sqrt(4000))
+	assert.InDelta(t, 1, MeanSquare(Innovation(a, x)), 0.1)
+}
+
+// The point at which a variance changes is found: by definition it is where noise of one
+// begins to be noise of the other.
+func TestAChangeOfVarianceIsFound(t *testing.T) {
+	rng := rand.New(rand.NewPCG(7, 8))
+	for range 20 {
+		x, at := make([]float64, 600), 100+rng.IntN(400)
+		for i := range x {
+			x[i] = rng.NormFloat64()
+			if i >= at {
+				x[i] *= 4
+			}
+		}
+		found, gain := ChangePoint(x)
+		assert.InDelta(t, at, found, 12)
+		assert.Greater(t, gain, 100.0)
+	}
+	for i := range 20 {
+		still := make([]float64, 600)
+		for j := range still {
+			still[j] = rng.NormFloat64()
+		}
+		_, gain := ChangePoint(still)
+		assert.Less(t, gain, 25.0, i)
+	}
+}
