@@ -175,7 +175,7 @@ func findLate(a take) (string, int) {
 // weakest of them.
 func (a take) late() *evenness.Transition {
 	for i, t := range a.Transitions {
-		if t.Sure && t.MeanMs > a.Timing.AudibleMs {
+		if t.Sure && !t.MadeUp && t.MeanMs > a.Timing.AudibleMs {
 			return &a.Transitions[i]
 		}
 	}
@@ -190,7 +190,7 @@ func (a take) uneven() *evenness.Transition {
 	}
 	var worst *evenness.Transition
 	for i, t := range a.Transitions {
-		if t.Count >= evenness.Fewest && t.SpreadMs > 2*a.Timing.AudibleMs && (worst == nil || t.SpreadMs > worst.SpreadMs) {
+		if t.Count >= evenness.Fewest && !t.MadeUp && t.SpreadMs > 2*a.Timing.AudibleMs && (worst == nil || t.SpreadMs > worst.SpreadMs) {
 			worst = &a.Transitions[i]
 		}
 	}
@@ -219,7 +219,7 @@ func onAverage(ms float64) string {
 // hurried returns the transition that surely comes earliest by more than is heard.
 func (a take) hurried() *evenness.Transition {
 	for i := len(a.Transitions) - 1; i >= 0; i-- {
-		if t := a.Transitions[i]; t.Sure && t.MeanMs < -a.Timing.AudibleMs {
+		if t := a.Transitions[i]; t.Sure && !t.MadeUp && t.MeanMs < -a.Timing.AudibleMs {
 			return &a.Transitions[i]
 		}
 	}

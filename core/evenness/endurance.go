@@ -24,6 +24,10 @@ type Third struct {
 // tiringShare is how much larger the spread must be at the end.
 const tiringShare = 1.3
 
+// tiringChance is how seldom a hand that does not tire may be said to, by chance: it is
+// told to stop, and asked of every take.
+const tiringChance = 0.01
+
 // enduranceOf is nil where a third would hold too few notes.
 func enduranceOf(t compare.Take, l line) *Endurance {
 	third := (t.Last() + 1) / 3
@@ -40,7 +44,7 @@ func enduranceOf(t compare.Take, l line) *Endurance {
 	f := distuv.F{D1: float64(len(b) - 1), D2: float64(len(a) - 1)}
 	ratio := spread(b) / max(1e-9, spread(a))
 	audible := AudibleMs(intervalMs(t, l))
-	e.Tires = ratio > tiringShare && 1-f.CDF(ratio*ratio) < 0.05 && spread(b) > audible/2
+	e.Tires = ratio > tiringShare && 1-f.CDF(ratio*ratio) < tiringChance && spread(b) > audible
 	return e
 }
 

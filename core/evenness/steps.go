@@ -10,6 +10,7 @@ import (
 type step struct {
 	from, to compare.Match
 	excessMs float64 // by how much the interval is longer (+) than its share
+	lateMs   float64 // by how much the second note comes after its beat
 	ratio    float64 // interval/expected interval
 }
 
@@ -21,10 +22,8 @@ func stepsOf(t compare.Take, l line) []step {
 			continue
 		}
 		expected := (b.Chart.Beat - a.Chart.Beat) * l.secondsPerBeat
-		steps = append(steps, step{
-			a, b, l.off(b.Chart.Beat, b.Heard.Onset) - l.off(a.Chart.Beat, a.Heard.Onset),
-			(b.Heard.Onset - a.Heard.Onset) / expected,
-		})
+		before, after := l.off(a.Chart.Beat, a.Heard.Onset), l.off(b.Chart.Beat, b.Heard.Onset)
+		steps = append(steps, step{a, b, after - before, after, (b.Heard.Onset - a.Heard.Onset) / expected})
 	}
 	return steps
 }

@@ -24,6 +24,7 @@ type Transition struct {
 	LevelDB     float64 `json:"levelDb"`                   // mean level of the note against the one before
 	Sounding    *Figure `json:"soundingPercent,omitempty"` // of the note before, share of the interval
 	Sure        bool    `json:"sure"`                      // enough notes to say that it is late or early
+	MadeUp      bool    `json:"madeUp"`                    // only because the note before it was not: that one is off, not this
 }
 
 // weakness orders transitions: a finger that comes late is weak, and so is one
@@ -67,5 +68,23 @@ func transitionOf(pair FingerPair, steps []step) Transition {
 		t.PlusMinusMs = f.PlusMinus
 		t.Sure = f.Exceeds(0) || f.Below(0)
 	}
+	t.MadeUp = madeUp(steps)
 	return t
+}
+
+// ownShare is how much of what is wrong with intervals lies with their second notes, at
+// the least, for these to be at fault. It is half where it cannot be told, as of a pair
+// that is every second note; what is late draws the line from which all is counted
+// towards it, the more the oftener it comes.
+const ownShare = 0.375
+
+// madeUp reports whether intervals are too short because the note before came late, or
+// too long because it came early: the second note comes back to the beat.
+func madeUp(steps []step) bool {
+	own, all := 0.0, 0.0
+	for _, s := range steps {
+		own += s.excessMs * s.lateMs
+		all += s.excessMs * s.excessMs
+	}
+	return own < ownShare*all
 }

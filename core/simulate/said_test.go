@@ -56,3 +56,26 @@ func TestWhatWasPutInIsSaidFirst(t *testing.T) {
 		assert.Equal(t, "foreign", said.Findings[0].About)
 	})
 }
+
+// Of every pair of a drill up and down that comes late, it is said that it does, and of no
+// other that it hurries: the next note comes back to the beat, and its interval is short
+// by as much.
+func TestALatePairIsSaidNotTheOneAfter(t *testing.T) {
+	d := drill.New("up and down", drill.SlurCombinations{Combinations: [][]int{{1, 3, 4}}, Slur: drill.BothSlurs})
+	d.Path.Strings = []int{4, 3, 2}
+	d.Rhythm.NotesPerBeat, d.Rhythm.Passes = 3, 4
+	chart, err := d.Chart(guitar.Standard(), 80)
+	require.NoError(t, err)
+	for _, pair := range [][2]int{{1, 3}, {3, 4}, {4, 3}, {3, 1}} {
+		p := usual(7)
+		p.Weak = &simulate.Weak{From: pair[0], To: pair[1], LateMs: 35}
+		a, _ := measured(chart, p)
+		said := advice.Of(a, chart)
+		require.NotEmpty(t, said.Findings)
+		assert.Equal(t, "late", said.Findings[0].About, "%v: %v", pair, said.Findings)
+		for _, f := range said.Findings {
+			assert.NotEqual(t, "hurried", f.About, "%v: %s", pair, f.Text)
+		}
+		assert.Equal(t, pair, [2]int{a.Weakest.From, a.Weakest.To})
+	}
+}

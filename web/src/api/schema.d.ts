@@ -2486,6 +2486,8 @@ export interface components {
             levelDb: number;
             soundingPercent?: components["schemas"]["Figure"];
             sure: boolean;
+            /** @description Off only because the note before it was: it comes back to the beat */
+            madeUp: boolean;
         };
         Trend: {
             target: components["schemas"]["Rung"];

@@ -15,15 +15,15 @@ function of(from: number, to: number): Transition[] {
   return props.analysis.transitions.filter((t) => t.from === from && t.to === to)
 }
 function fault(t: Transition): boolean {
-  return t.sure && Math.abs(t.meanMs) > props.analysis.timing.audibleMs
+  return t.sure && !t.madeUp && Math.abs(t.meanMs) > props.analysis.timing.audibleMs
 }
 /** Beyond what is heard, twice over: then it is said of the take. */
 function varies(t: Transition): boolean {
-  return t.spreadMs > 2 * props.analysis.timing.audibleMs
+  return !t.madeUp && t.spreadMs > 2 * props.analysis.timing.audibleMs
 }
 function say(t: Transition): string {
   const way = t.meanMs > 0 ? 'late' : 'early'
-  const spread = `spread ${t.spreadMs.toFixed(0)} ms, ${count(t.count, 'time')}`
+  const spread = `spread ${t.spreadMs.toFixed(0)} ms, ${count(t.count, 'time')}${t.madeUp ? '; it makes up for the note before' : ''}`
   return `${attackNames[t.attack]}: ${Math.abs(t.meanMs).toFixed(0)} ms ${way}, give or take ${t.plusMinusMs.toFixed(0)}; ${spread}`
 }
 const name = (finger: number) => (finger === 0 ? 'open' : String(finger))
