@@ -190,7 +190,7 @@ func (a take) uneven() *evenness.Transition {
 	}
 	var worst *evenness.Transition
 	for i, t := range a.Transitions {
-		if t.Count >= evenness.Fewest && !t.MadeUp && t.SpreadMs > 2*a.Timing.AudibleMs && (worst == nil || t.SpreadMs > worst.SpreadMs) {
+		if t.LeastSure && !t.MadeUp && t.SpreadMs > 2*a.Timing.AudibleMs && (worst == nil || t.SpreadMs > worst.SpreadMs) {
 			worst = &a.Transitions[i]
 		}
 	}

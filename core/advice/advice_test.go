@@ -229,3 +229,40 @@ func TestHowNotesAreJoinedComesBeforeACauseThatExplainsLittle(t *testing.T) {
 		assert.Contains(t, abouts(a), "gaps")
 	}
 }
+
+// Of a hand that strays alike everywhere no spot is named but by chance, and seldom: no
+// finger, no string change, no tiring.
+func TestOfAHandThatStraysAlikeNoSpotIsNamed(t *testing.T) {
+	rng := rand.New(rand.NewPCG(1, 2))
+	for _, passes := range []int{2, 4} {
+		chart := chartOf(t, passes)
+		of := map[string]int{}
+		const takes = 400
+		for range takes {
+			for _, about := range abouts(said(chart, exact(chart, func(int, drill.Note) float64 { return 10 * rng.NormFloat64() }))) {
+				of[about]++
+			}
+		}
+		named := 0
+		for _, about := range []string{"late", "uneven", "hurried", "crossing", "shift", "drift", "click"} {
+			named += of[about]
+		}
+		assert.Less(t, named, takes*6/100, "%d passes: %v", passes, of)
+		assert.Less(t, of["tires"], takes*2/100, "%d passes", passes)
+		assert.Greater(t, of["everywhere"], takes*8/10, "%d passes: %v", passes, of)
+	}
+}
+
+// One finger that strays by far more than the others is the least sure.
+func TestTheFingerThatVariesMostIsNamed(t *testing.T) {
+	rng := rand.New(rand.NewPCG(3, 4))
+	chart := chartOf(t, 4)
+	a := said(chart, exact(chart, func(_ int, n drill.Note) float64 {
+		if n.Finger == 4 {
+			return 30 * rng.NormFloat64()
+		}
+		return 4 * rng.NormFloat64()
+	}))
+	assert.Equal(t, "uneven", a.Findings[0].About, a.Findings)
+	assert.Contains(t, a.Findings[0].Text, "The little finger after the middle finger")
+}

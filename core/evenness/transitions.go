@@ -4,6 +4,8 @@ import (
 	"cmp"
 	"slices"
 
+	"gonum.org/v1/gonum/stat/distuv"
+
 	"manudrill/core/drill"
 )
 
@@ -24,6 +26,7 @@ type Transition struct {
 	LevelDB     float64 `json:"levelDb"`                   // mean level of the note against the one before
 	Sounding    *Figure `json:"soundingPercent,omitempty"` // of the note before, share of the interval
 	Sure        bool    `json:"sure"`                      // enough notes to say that it is late or early
+	LeastSure   bool    `json:"leastSure"`                 // surely varies more than the others do
 	MadeUp      bool    `json:"madeUp"`                    // only because the note before it was not: that one is off, not this
 }
 
@@ -45,7 +48,9 @@ func transitionsOf(steps []step, audible float64) []Transition {
 	}
 	out := make([]Transition, 0, len(of))
 	for pair, steps := range of {
-		out = append(out, transitionOf(pair, steps))
+		t := transitionOf(pair, steps)
+		t.LeastSure = leastSure(pair, of)
+		out = append(out, t)
 	}
 	slices.SortFunc(out, func(a, b Transition) int {
 		return cmp.Or(
@@ -87,4 +92,33 @@ func madeUp(steps []step) bool {
 		all += s.excessMs * s.excessMs
 	}
 	return own < ownShare*all
+}
+
+// unsureChance is how seldom one of the pairs of a hand that is alike unsure everywhere may
+// by chance be said to vary more than the others.
+const unsureChance = 0.01
+
+// leastSure reports whether the notes of a transition vary more about the beat than those
+// of all others together, each about its own mean, by the ratio of two variances
+// (F distribution), asked of as many transitions as there are (Bonferroni).
+func leastSure(of FingerPair, all map[FingerPair][]step) bool {
+	sum, free := 0.0, 0
+	for pair, steps := range all {
+		if pair != of && len(steps) > 1 {
+			sum += variance(steps) * float64(len(steps)-1)
+			free += len(steps) - 1
+		}
+	}
+	n := len(all[of])
+	if free == 0 || n < Fewest {
+		return false
+	}
+	ratio := variance(all[of]) / max(sum/float64(free), 1e-9)
+	return 1-distuv.F{D1: float64(n - 1), D2: float64(free)}.CDF(ratio) < unsureChance/float64(len(all))
+}
+
+// variance is that of how late the second notes are.
+func variance(steps []step) float64 {
+	s := spread(values(steps, func(s step) (float64, bool) { return s.lateMs, true }))
+	return s * s
 }

@@ -2486,6 +2486,8 @@ export interface components {
             levelDb: number;
             soundingPercent?: components["schemas"]["Figure"];
             sure: boolean;
+            /** @description Surely varies more than the others do */
+            leastSure: boolean;
             /** @description Off only because the note before it was: it comes back to the beat */
             madeUp: boolean;
         };

@@ -17,9 +17,9 @@ function of(from: number, to: number): Transition[] {
 function fault(t: Transition): boolean {
   return t.sure && !t.madeUp && Math.abs(t.meanMs) > props.analysis.timing.audibleMs
 }
-/** Beyond what is heard, twice over: then it is said of the take. */
+/** Beyond what is heard, twice over, and more than the others: then it is said of the take. */
 function varies(t: Transition): boolean {
-  return !t.madeUp && t.spreadMs > 2 * props.analysis.timing.audibleMs
+  return t.leastSure && !t.madeUp && t.spreadMs > 2 * props.analysis.timing.audibleMs
 }
 function say(t: Transition): string {
   const way = t.meanMs > 0 ? 'late' : 'early'
