@@ -211,7 +211,7 @@ func TestRemediesAreReadyDrills(t *testing.T) {
 // unevenness; one that explains most of it comes first.
 func TestHowNotesAreJoinedComesBeforeACauseThatExplainsLittle(t *testing.T) {
 	chart := chartOf(t, 4)
-	for lateMs, first := range map[float64]string{14: "gaps", 60: "late"} {
+	for lateMs, first := range map[float64]string{19: "gaps", 60: "late"} {
 		rng := rand.New(rand.NewPCG(3, 5))
 		heard := exact(chart, func(_ int, n drill.Note) float64 {
 			off := 16 * rng.NormFloat64()
