@@ -26,7 +26,7 @@ const tiringShare = 1.3
 
 // tiringChance is how seldom a hand that does not tire may be said to, by chance: it is
 // told to stop, and asked of every take.
-const tiringChance = 0.01
+const tiringChance = 0.02
 
 // enduranceOf is nil where a third would hold too few notes.
 func enduranceOf(t compare.Take, l line) *Endurance {

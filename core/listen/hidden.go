@@ -25,6 +25,9 @@ func (l *Listener) hiddenStep(end int, late float64) int {
 		return 0
 	}
 	slurred := math.Abs(late-early) <= widestSlur
+	if l.ringing() && math.Abs(late-l.lastLate) < otherPitch && l.soundedBefore(begins, ends, early, late) {
+		return 0 // the string before comes through
+	}
 	if !slurred && (l.soundedBefore(begins, ends, early, late) || l.ringing() && l.soundedBefore(begins, ends, l.lastLate, late)) {
 		return 0
 	}
