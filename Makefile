@@ -97,8 +97,8 @@ bench-listen: install-bench-tools build ## Listening beside aubio's detectors; T
 	@go run ./cmd/bench-listen $(BIN) $(TAKES)
 
 .PHONY: numbers
-numbers: install-corpus-tools ## Which tests notice when a number of the listener is raised by 30 %; takes an hour
-	@go run ./cmd/numbers
+numbers: install-corpus-tools ## Which tests notice when a number of the listener is raised by 30 %; those not asked about yet, or AGAIN=1 for all, an hour
+	@go run ./cmd/numbers $(if $(AGAIN),-again)
 
 .PHONY: accuracy
 accuracy: install-corpus-tools ## How well takes of known truth are heard, by condition; EACH=16 for so many takes of each, HALF=kept for those kept apart

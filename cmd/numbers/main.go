@@ -3,7 +3,8 @@
 //
 // A number is a named constant of the listener or of the comparison whose value is
 // written out. Its reason stands in the comment beside it in the code; the list repeats
-// the beginning.
+// the beginning. A number that has been asked about and is as it was is not asked again,
+// unless -again says so.
 package main
 
 import (
@@ -48,14 +49,15 @@ type number struct {
 func main() {
 	out := flag.String("out", "docs/numbers.md", "where to write the list")
 	within := flag.Duration("within", 24*time.Hour, "numbers not asked about by then are listed as such")
+	again := flag.Bool("again", false, "ask about all, those too whose answer is in the list")
 	flag.Parse()
-	if err := run(*out, time.Now().Add(*within)); err != nil {
+	if err := run(*out, time.Now().Add(*within), *again); err != nil {
 		fmt.Fprintln(os.Stderr, err)
 		os.Exit(1)
 	}
 }
 
-func run(out string, until time.Time) error {
+func run(out string, until time.Time, again bool) error {
 	var all []*number
 	for _, room := range rooms {
 		of, err := numbersOf(room)
@@ -64,7 +66,15 @@ func run(out string, until time.Time) error {
 		}
 		all = append(all, of...)
 	}
-	if err := raiseEach(all, until); err != nil {
+	open := all
+	if !again {
+		before, err := os.ReadFile(out)
+		if err != nil && !errors.Is(err, fs.ErrNotExist) {
+			return err
+		}
+		open = unanswered(all, string(before))
+	}
+	if err := raiseEach(open, until); err != nil {
 		return err
 	}
 	return os.WriteFile(out, []byte(table(all)), 0o644)
@@ -148,6 +158,24 @@ func reasonOf(spec *ast.ValueSpec, group *ast.GenDecl) string {
 		}
 	}
 	return ""
+}
+
+// unanswered are the numbers that a list has no answer for; the others get theirs from it.
+func unanswered(all []*number, list string) []*number {
+	answers := map[string]string{}
+	for row := range strings.Lines(list) {
+		if cells := strings.Split(strings.TrimSpace(row), " | "); len(cells) == 5 {
+			answers[strings.Join(cells[:3], " ")] = strings.TrimSuffix(strings.TrimSuffix(cells[4], "|"), " ")
+		}
+	}
+	return slices.DeleteFunc(slices.Clone(all), func(n *number) bool {
+		answer, ok := answers["| "+n.name+" "+n.value+" "+n.file]
+		if !ok || answer == notAsked {
+			return false
+		}
+		n.noticed = answer
+		return true
+	})
 }
 
 // notAsked is said of a number that there was no time for.

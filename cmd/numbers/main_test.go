@@ -61,3 +61,28 @@ func TestEachNumberHasItsReason(t *testing.T) {
 		}
 	}
 }
+
+// What the list has an answer for is not asked again, unless its value has changed since or
+// there was no time for it.
+func TestWhatWasAnsweredIsNotAskedAgain(t *testing.T) {
+	made := func() []*number {
+		return []*number{
+			{name: "noticed", value: "1", file: "x.go", reason: "a | b", noticed: "TestX"},
+			{name: "unnoticed", value: "2", file: "x.go", reason: "c"},
+			{name: "late", value: "3", file: "x.go", noticed: notAsked},
+			{name: "changed", value: "4", file: "x.go", noticed: "TestY"},
+		}
+	}
+	list := table(made())
+	now := made()
+	for _, n := range now {
+		n.noticed = ""
+	}
+	now[3].value = "4.5"
+	open := unanswered(now, list)
+	require.Len(t, open, 2)
+	assert.Equal(t, "late", open[0].name)
+	assert.Equal(t, "changed", open[1].name)
+	assert.Equal(t, "TestX", now[0].noticed)
+	assert.Empty(t, now[1].noticed)
+}
