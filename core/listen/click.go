@@ -74,7 +74,26 @@ func (l *Listener) fadeBehindAClick(at int) int {
 	if left > clickUnexplained*dsp.SumSquares(v.x) || plain < clickBetter*left || start-v.at < int(clickLater*v.rate) {
 		return at
 	}
+	if v.overlapping(start) < left {
+		return at
+	}
 	return at + l.by*(start-v.at)
+}
+
+// overlapping is what is left of the sound if the new note begins at the place of the change
+// and the old one sounds on above it until a later sample, as on two strings it may.
+func (v view) overlapping(until int) float64 {
+	sum := 0.0
+	for i, x := range v.x {
+		if i < until {
+			x -= v.before[i]
+		}
+		if i >= v.at {
+			x -= v.after[i]
+		}
+		sum += x * x
+	}
+	return sum
 }
 
 // ringsOn reports whether what was taken for a note is only a click or a knock
