@@ -373,6 +373,18 @@ type Climb struct {
 	Rungs int `json:"rungs"`
 }
 
+// Climbing What the decision on the next take will rest on, so that the device of who plays can make it too
+type Climbing struct {
+	// Ladder How the rungs follow from one another, and what must be passed to climb
+	Ladder Ladder `json:"ladder"`
+
+	// NotesPerBeat Of the drill
+	NotesPerBeat int `json:"notesPerBeat"`
+
+	// Results Of the latest takes at this rung that count, in order
+	Results []RungResult `json:"results"`
+}
+
 // CombinationSet defines model for CombinationSet.
 type CombinationSet = drill.CombinationSet
 
@@ -830,6 +842,9 @@ type RungChange struct {
 	Rung Rung `json:"rung"`
 }
 
+// RungResult defines model for RungResult.
+type RungResult = tempo.Result
+
 // RungSet What an instructor has told with the rung they set, since the last take
 type RungSet struct {
 	At     time.Time `json:"at"`
@@ -919,7 +934,10 @@ type Stand struct {
 	Assignment   Assignment `json:"assignment"`
 	BeatsPerPass float64    `json:"beatsPerPass"`
 	Chart        Chart      `json:"chart"`
-	Neck         Neck       `json:"neck"`
+
+	// Climbing What the decision on the next take will rest on, so that the device of who plays can make it too
+	Climbing Climbing `json:"climbing"`
+	Neck     Neck     `json:"neck"`
 }
 
 // Stay defines model for Stay.

@@ -23,6 +23,7 @@ var order = []string{"bounds", "guitar", "drill", "tempo", "listen", "compare", 
 // mayImport is what the parts outside the core may import of the project.
 var mayImport = map[string][]string{
 	"core":      {"core"},
+	"device":    {"core"},
 	"formats":   {"core"},
 	"store":     {"core", "formats"},
 	"api":       {"core", "formats"},

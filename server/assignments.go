@@ -253,8 +253,15 @@ func (s *Server) GetAssignment(ctx context.Context, r api.GetAssignmentRequestOb
 	if err != nil {
 		return nil, err
 	}
+	results, err := s.store.ResultsNow(ctx, a.ID)
+	if err != nil {
+		return nil, err
+	}
+	ladder := a.Ladder.Value
+	ladder.Gate = a.GateNow()
 	return api.GetAssignment200JSONResponse{
 		Assignment: assignmentOf(a.Assignment), Chart: chart, BeatsPerPass: chart.Beats(), Neck: neckOf(setup, chart),
+		Climbing: api.Climbing{Ladder: ladder, NotesPerBeat: a.Division, Results: results},
 	}, nil
 }
 

@@ -18,15 +18,6 @@ type Measurement struct {
 	Listener int // version of the listener
 }
 
-// resultOf is what an analysis tells the ladder.
-func resultOf(a evenness.Analysis) tempo.Result {
-	r := tempo.Result{HeldBPM: a.Tempo.BPM, Foreign: a.Foreign, Passes: []tempo.PassFigures{}}
-	for _, p := range a.PlayedThrough() {
-		r.Passes = append(r.Passes, p.PassFigures)
-	}
-	return r
-}
-
 // Measured keeps what was found in a take and lets the ladder decide on it, and
 // anew on those takes after it whose decision rests on it.
 func (s *Store) Measured(ctx context.Context, take uuid.UUID, m Measurement) error {
@@ -35,7 +26,7 @@ func (s *Store) Measured(ctx context.Context, take uuid.UUID, m Measurement) err
 		if err != nil {
 			return err
 		}
-		a, result := m.Analysis, resultOf(m.Analysis)
+		a, result := m.Analysis, m.Analysis.Result()
 		if played.AsHeard && !result.Foreign {
 			played.Rung.BPM = tempo.Nearest(result.HeldBPM)
 		}
@@ -145,14 +136,7 @@ func stand(ctx context.Context, tx pgx.Tx, assignment uuid.UUID) error {
 // rung count, without another in between and since an instructor has set it.
 func decision(attempts []attempt) tempo.Decision {
 	last := attempts[len(attempts)-1]
-	from := len(attempts) - 1
-	for from > 0 && len(attempts)-from < tempo.LooksBack && attempts[from-1].Rung == last.Rung && attempts[from-1].Set == last.Set {
-		from--
-	}
-	var results []tempo.Result
-	for _, a := range attempts[from:] {
-		results = append(results, tempo.Result{HeldBPM: a.HeldBPM, Foreign: a.Foreign, Passes: a.Passes})
-	}
+	results := resultsAt(attempts, last.Rung, last.Set)
 	ladder := last.Ladder.Value
 	if last.Gate != nil && last.Gate.Odd == nil {
 		ladder.Gate = last.Gate.Value
@@ -161,6 +145,41 @@ func decision(attempts []attempt) tempo.Decision {
 		return tempo.TryOut(last.Rung, ladder.Gate)
 	}
 	return ladder.Decide(last.Rung, last.NotesPerBeat, results)
+}
+
+// resultsAt are those of the latest attempts, as many as a ladder looks back to, that were
+// at a rung since an instructor has set it.
+func resultsAt(attempts []attempt, at tempo.Rung, set uuid.UUID) []tempo.Result {
+	from := len(attempts)
+	for from > 0 && len(attempts)-from < tempo.LooksBack && attempts[from-1].Rung == at && attempts[from-1].Set == set {
+		from--
+	}
+	results := []tempo.Result{}
+	for _, a := range attempts[from:] {
+		results = append(results, tempo.Result{HeldBPM: a.HeldBPM, Foreign: a.Foreign, Passes: a.Passes})
+	}
+	return results
+}
+
+// ResultsNow are those on which the decision on an assignment's next take will rest, in
+// order.
+func (s *Store) ResultsNow(ctx context.Context, assignment uuid.UUID) (results []tempo.Result, err error) {
+	err = s.in(ctx, func(tx pgx.Tx) error {
+		now, err := oneByPos[struct {
+			Rung tempo.Rung
+			Set  uuid.UUID
+		}](tx.Query(ctx, `
+			SELECT row(rung_bpm, notes_per_beat), coalesce((SELECT id FROM rung_sets WHERE assignment_id = $1 ORDER BY at DESC, id DESC LIMIT 1), '00000000-0000-0000-0000-000000000000')
+			FROM assignments WHERE id = $1`, assignment))
+		if err != nil {
+			return err
+		}
+		counting, err := allByPos[attempt](tx.Query(ctx, selectAttempts+`t.counts ORDER BY t.recorded_at DESC, t.id DESC LIMIT $2`, assignment, tempo.LooksBack-1))
+		slices.Reverse(counting)
+		results = resultsAt(counting, now.Rung, now.Set)
+		return err
+	})
+	return results, err
 }
 
 // Failed keeps why a take could not be measured. What was measured in it before

@@ -32,6 +32,15 @@ func (a Analysis) PlayedThrough() []Pass {
 	return a.Passes[:min(len(a.Passes), (*a.Course.StoppedAfter+1)/size)]
 }
 
+// Result is what an analysis tells the ladder.
+func (a Analysis) Result() tempo.Result {
+	r := tempo.Result{HeldBPM: a.Tempo.BPM, Foreign: a.Foreign, Passes: []tempo.PassFigures{}}
+	for _, p := range a.PlayedThrough() {
+		r.Passes = append(r.Passes, p.PassFigures)
+	}
+	return r
+}
+
 // extrasIn counts the extra notes that fall into pass p by the line; those
 // before the first or after the last pass belong to these.
 func extrasIn(t compare.Take, l line, p int) int {

@@ -31,9 +31,9 @@ func (d Decision) Passed() bool { return d.Step == Up || d.Reached }
 
 // A Result is what a take showed about its tempo.
 type Result struct {
-	HeldBPM float64       // tempo really played
-	Foreign bool          // the take was of something else
-	Passes  []PassFigures // played through
+	HeldBPM float64       `json:"heldBpm"` // tempo really played
+	Foreign bool          `json:"foreign"` // the take was of something else
+	Passes  []PassFigures `json:"passes"`  // played through
 }
 
 // TryOut answers a take that the simulated player has made for somebody: it shows

@@ -2063,11 +2063,33 @@ export interface components {
             writtenAt: string;
         };
         Stand: {
+            climbing: components["schemas"]["Climbing"];
             /** Format: double */
             beatsPerPass: number;
             assignment: components["schemas"]["Assignment"];
             chart: components["schemas"]["Chart"];
             neck: components["schemas"]["Neck"];
+        };
+        /** @description What the decision on the next take will rest on, so that the device of who plays can make it too */
+        Climbing: {
+            ladder: components["schemas"]["Ladder"];
+            /** @description Of the drill */
+            notesPerBeat: number;
+            /** @description Of the latest takes at this rung that count, in order */
+            results: components["schemas"]["RungResult"][];
+        };
+        RungResult: {
+            /** Format: double */
+            heldBpm: number;
+            foreign: boolean;
+            passes: {
+                /** Format: double */
+                rightPercent: number;
+                /** Format: double */
+                spreadPercent: number;
+                /** Format: double */
+                levelSpreadDb: number;
+            }[];
         };
         /** @enum {string} */
         Source: "microphone" | "file" | "simulated";

@@ -1,0 +1,86 @@
+//go:build js && wasm
+
+// The core built for the browser: one ear at a time, called from a worker of the stand.
+// Answers are JSON; what went wrong is their "error".
+package main
+
+import (
+	"encoding/binary"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"syscall/js"
+
+	"manudrill/core/listen"
+	"manudrill/device/ear"
+)
+
+func main() {
+	var (
+		now   *ear.Ear
+		bytes []byte
+		block []int32
+	)
+	js.Global().Set("manudrillEar", map[string]any{
+		// begin takes what is to be played, as JSON.
+		"begin": answering(func(args []js.Value) (_ any, err error) {
+			now, err = ear.New([]byte(args[0].String()))
+			return nil, err
+		}),
+		// hear takes samples of 24 bits, as the bytes of an Int32Array.
+		"hear": answering(func(args []js.Value) (any, error) {
+			if now == nil {
+				return nil, errNotBegun
+			}
+			if n := args[0].Length(); cap(bytes) < n {
+				bytes = make([]byte, n)
+			}
+			bytes = bytes[:js.CopyBytesToGo(bytes[:cap(bytes)], args[0])]
+			block = block[:0]
+			for i := 0; i+4 <= len(bytes); i += 4 {
+				block = append(block, int32(binary.LittleEndian.Uint32(bytes[i:])))
+			}
+			notes, err := now.Hear(block)
+			return struct {
+				Notes []listen.Note `json:"notes"`
+			}{notes}, err
+		}),
+		// end judges what was heard.
+		"end": answering(func([]js.Value) (any, error) {
+			if now == nil {
+				return nil, errNotBegun
+			}
+			last := now
+			now = nil
+			return last.End()
+		}),
+	})
+	select {} // for as long as the worker lives
+}
+
+var errNotBegun = errors.New("nothing is being heard")
+
+// answering makes a function of the browser of one that answers, or fails, or panics.
+func answering(do func(args []js.Value) (any, error)) js.Func {
+	return js.FuncOf(func(_ js.Value, args []js.Value) (answer any) {
+		defer func() {
+			if p := recover(); p != nil {
+				answer = failed(fmt.Errorf("it could not be heard: %v", p))
+			}
+		}()
+		said, err := do(args)
+		if err != nil {
+			return failed(err)
+		}
+		told, err := json.Marshal(said)
+		if err != nil {
+			return failed(err)
+		}
+		return string(told)
+	})
+}
+
+func failed(err error) string {
+	told, _ := json.Marshal(map[string]string{"error": err.Error()})
+	return string(told)
+}
