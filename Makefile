@@ -38,7 +38,14 @@ compile:
 $(BIN): $(GO_SOURCES) web/dist/index.html
 	go build -o $@ ./cmd/manudrill
 
-web/dist/index.html: $(WEB_SOURCES) web/node_modules/.package-lock.json
+# The core for the browser, and what runs it there.
+EAR := web/src/device/ear.wasm
+$(EAR): $(GO_SOURCES)
+	@mkdir -p $(@D)
+	cp "$$(go env GOROOT)/lib/wasm/wasm_exec.js" $(@D)/
+	GOOS=js GOARCH=wasm go build -trimpath -ldflags '-s -w' -o $@ ./device
+
+web/dist/index.html: $(WEB_SOURCES) $(EAR) web/node_modules/.package-lock.json
 	cd web && npm run --silent build
 	@touch $@
 
@@ -68,6 +75,7 @@ test-web: web/node_modules/.package-lock.json ## Tests of the web interface's ow
 lint: web/node_modules/.package-lock.json ## Format, vet, lint, types; generated code must be fresh
 	@unformatted=$$(gofmt -l $$(git ls-files '*.go')); test -z "$$unformatted" || { echo "run gofmt on: $$unformatted"; exit 1; }
 	go vet ./...
+	GOOS=js GOARCH=wasm go vet ./device/...
 	GOOS=darwin go vet ./pgcluster ./cmd/manudrill # where the private database cannot run, the rest builds
 	go tool staticcheck $$(go list ./... | grep -v '/api$$') # api is generated
 	go mod tidy -diff

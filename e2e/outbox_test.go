@@ -62,6 +62,28 @@ func TestTakesWaitForTheLine(t *testing.T) {
 	p.see("1 take, last")
 }
 
+// The device hears for itself: without a line the verdict is there all the same, and the
+// studio's, once the take is handed in, is the same.
+func TestTheDeviceJudgesWithoutALine(t *testing.T) {
+	file := shortDrill("Heard on the device")
+	stand := onTheStand(t, file)
+	p := open(t, browser.Options{MicrophoneWAV: recorded(t, file)})
+	p.sitDown(stand)
+	p.cut(true)
+	p.press("Play")
+	p.see("pass 2 of 2")
+	p.see("Manudrill cannot be reached. The take is kept on this device", "of 16", "Timing spread")
+	told := `[...document.querySelectorAll('.verdict .reason, .verdict .findings li, .verdict dd')].map(e => e.innerText.trim()).join('|')`
+	device := evaluate[string](p, told)
+	assert.NotContains(t, p.text("body"), "All figures", "there is no page of it yet")
+
+	p.cut(false)
+	evaluate[any](p, `window.dispatchEvent(new Event('online'))`)
+	p.see("All figures, and listen to it")
+	assert.Equal(t, device, evaluate[string](p, told))
+	assert.NotContains(t, p.text("body"), "a little differently")
+}
+
 // A device without room says so, and the take is handed in all the same.
 func TestADeviceWithoutRoom(t *testing.T) {
 	file := shortDrill("No room")

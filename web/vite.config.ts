@@ -11,7 +11,7 @@ export default defineConfig({
     // Compressed once here, so that the server need not for each who asks.
     compression({
       algorithms: [defineAlgorithm('brotliCompress'), defineAlgorithm('gzip')],
-      include: /\.(js|css|html|svg|json)$/,
+      include: /\.(js|css|html|svg|json|wasm)$/,
       threshold: 512,
     }),
   ],

@@ -1,3 +1,6 @@
+/** A sample of full scale ±1 as one of 24 bits. */
+export const sampleOf = (v: number): number => Math.round(Math.max(-1, Math.min(1, v)) * 0x7fffff)
+
 /** Writes mono samples of full scale ±1 as a WAV file, PCM 24 bit. */
 export function encodeWav(chunks: Float32Array[], rate: number): Blob {
   const frames = chunks.reduce((n, c) => n + c.length, 0)
@@ -19,7 +22,7 @@ export function encodeWav(chunks: Float32Array[], rate: number): Blob {
   let at = 44
   for (const chunk of chunks)
     for (const v of chunk) {
-      const sample = Math.round(Math.max(-1, Math.min(1, v)) * 0x7fffff)
+      const sample = sampleOf(v)
       view.setUint16(at, sample & 0xffff, true)
       view.setInt8(at + 2, sample >> 16)
       at += 3

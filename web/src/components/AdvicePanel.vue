@@ -8,7 +8,7 @@ import { person } from '../session'
 import ProblemNote from './ProblemNote.vue'
 
 /** What a teacher would say of the take, and the drills for it; in brief at a distance. */
-const props = defineProps<{ take: MeasuredTake; brief?: boolean }>()
+const props = defineProps<{ take: MeasuredTake; brief?: boolean; here?: boolean }>()
 const emit = defineEmits<{ choose: [index: number] }>()
 const router = useRouter()
 const problem = ref<Problem>()
@@ -80,7 +80,7 @@ async function give(number: number) {
           </p>
         </div>
         <span v-if="given[i]" class="given">On {{ take.summary.student.name }}’s list</span>
-        <button v-else type="button" :disabled="busy" @click="give(i)">
+        <button v-else-if="!here" type="button" :disabled="busy" @click="give(i)">
           {{
             person?.role === 'student' ? 'Practise it' : `Assign to ${take.summary.student.name}`
           }}

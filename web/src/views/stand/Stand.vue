@@ -10,6 +10,7 @@ import {
   isMeasured,
   Problem,
   problemOf,
+  type MeasuredTake,
   type Source,
   type Stand,
   type Take,
@@ -19,6 +20,7 @@ import { newId } from '../../api/ids'
 import { readable } from '../../audio/decode'
 import { isAllowed } from '../../audio/microphones'
 import { outbox } from '../../audio/outbox'
+import type { DeviceVerdict } from '../../audio/ear'
 import type { UnsentTake } from '../../audio/unsent'
 import { encodeWav } from '../../audio/wav'
 import NeckView from '../../components/NeckView.vue'
@@ -26,6 +28,7 @@ import ProblemNote from '../../components/ProblemNote.vue'
 import TabView from '../../components/TabView.vue'
 import UnsentList from '../../components/UnsentList.vue'
 import { count } from '../../draw/words'
+import { heardHere, saysOtherwise } from './heardHere'
 import FilePlayed, { type PlayedAt } from './FilePlayed.vue'
 import InputPicture from './InputPicture.vue'
 import MicrophoneCheck from './MicrophoneCheck.vue'
@@ -51,7 +54,7 @@ const sources = [
 if (source.value === 'simulated') source.value = 'microphone'
 
 const { running, moment, input, heard, start, choose, stop } = useRecording(
-  (made, ending) => void ended(made, ending),
+  (made, ending, verdict) => void ended(made, ending, verdict),
   () => (problem.value = noRoom),
 )
 const bpm = computed(() => stand.value?.chart.bpm ?? 0)
@@ -91,6 +94,10 @@ async function check() {
   }
 }
 
+/** What this device has said of the take shown, until the studio has. */
+const ours = shallowRef<MeasuredTake>()
+/** The studio has judged the take shown otherwise than this device. */
+const otherwise = ref(false)
 /** The take that is listened to just now; a later one takes its place. */
 const listening = ref<string>()
 /** It is still on this device, for the server cannot be reached. */
@@ -112,6 +119,8 @@ async function show(made: Take) {
   const ready = await settled(made, gone)
   if (gone()) return
   listening.value = undefined
+  otherwise.value = !!ours.value && isMeasured(ready) && saysOtherwise(ready, ours.value)
+  ours.value = undefined
   take.value = ready
   await load()
 }
@@ -131,7 +140,8 @@ async function follow(takeId: string, send: () => Promise<Take>) {
 async function go() {
   if (running.value) return stop()
   if (source.value === 'file') return fileInput.value?.click()
-  take.value = fileHere.value = undefined
+  take.value = ours.value = fileHere.value = undefined
+  otherwise.value = false
   await attempt('Opening the microphone', async () => {
     if (!stand.value) return
     listening.value = undefined
@@ -157,7 +167,9 @@ function tryOut() {
   )
 }
 
-async function ended(made: UnsentTake, ending: Ending) {
+async function ended(made: UnsentTake, ending: Ending, verdict?: DeviceVerdict) {
+  if (verdict && stand.value && ending === 'finished')
+    take.value = ours.value = heardHere(made, stand.value, verdict)
   if (made.unkept) return handInUnkept(made)
   if (ending === 'finished') {
     listening.value = made.take.id
@@ -295,7 +307,11 @@ const goText = computed(() => {
         {{ outbox.fault.value?.title }}. The take is kept on this device and handed in by itself;
         play on.
       </p>
-      <p v-else-if="listening" class="count" role="status">Listening to every note …</p>
+      <p v-else-if="listening && !ours" class="count" role="status">Listening to every note …</p>
+      <p v-if="otherwise && !running" class="lead" role="status">
+        The studio hears this take a little differently than this device did. What stands here is
+        the studio’s word, which counts.
+      </p>
 
       <FilePlayed
         v-if="fileHere && !running"
@@ -309,7 +325,7 @@ const goText = computed(() => {
       <UnsentList v-if="!running && !busy && (waits || !listening)" :assignment-id="id" />
 
       <template v-if="take && !running">
-        <Verdict v-if="isMeasured(take)" :take="take" />
+        <Verdict v-if="isMeasured(take)" :take="take" :here="!!ours" />
         <section v-else class="sheet stack">
           <h2>This take could not be measured</h2>
           <p>{{ take.summary.failure }}</p>

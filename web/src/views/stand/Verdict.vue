@@ -7,7 +7,8 @@ import AdvicePanel from '../../components/AdvicePanel.vue'
 import StepWord from '../../components/StepWord.vue'
 import TimeLine from '../../components/TimeLine.vue'
 
-const props = defineProps<{ take: MeasuredTake }>()
+/** A take is judged here until the studio has it: then there is a page of it. */
+const props = defineProps<{ take: MeasuredTake; here?: boolean }>()
 
 const router = useRouter()
 const a = computed(() => props.take.analysis)
@@ -20,7 +21,7 @@ const gate = computed(() => props.take.summary.measured.decision.gate)
       <StepWord :decision="take.summary.measured.decision" large />
       <p class="reason">{{ take.summary.measured.decision.reason }}</p>
     </div>
-    <AdvicePanel :take="take" brief />
+    <AdvicePanel :take="take" brief :here="here" />
     <dl v-if="!a.foreign">
       <div>
         <dt>Right notes</dt>
@@ -53,10 +54,10 @@ const gate = computed(() => props.take.summary.measured.decision.gate)
       <TimeLine
         :chart="take.chart"
         :analysis="a"
-        @choose="router.push(`/takes/${take.summary.id}`)"
+        @choose="here || router.push(`/takes/${take.summary.id}`)"
       />
     </div>
-    <p>
+    <p v-if="!here">
       <RouterLink :to="`/takes/${take.summary.id}`">{{
         a.foreign ? 'Listen to it' : 'All figures, and listen to it'
       }}</RouterLink>

@@ -3,6 +3,7 @@ import { onBeforeUnmount, ref, shallowRef } from 'vue'
 import { Problem, type Stand } from '../../api/client'
 import { newId } from '../../api/ids'
 import { Metronome } from '../../audio/metronome'
+import { type DeviceVerdict, Ear } from '../../audio/ear'
 import { InputLevel } from '../../audio/input'
 import { chosenMicrophone } from '../../audio/microphones'
 import { isOver, Playing } from '../../audio/playing'
@@ -21,7 +22,7 @@ export type Ending = 'finished' | 'stopped' | 'lost'
  * recorded is kept in the browser from the first chunk on.
  */
 export function useRecording(
-  onEnd: (take: UnsentTake, ending: Ending) => void,
+  onEnd: (take: UnsentTake, ending: Ending, verdict?: DeviceVerdict) => void,
   onNoRoom: () => void,
 ) {
   const running = ref(false)
@@ -34,6 +35,7 @@ export function useRecording(
   let context: AudioContext | undefined
   let recorder: Recorder | undefined
   let metronome: Metronome | undefined
+  const ear = Ear.open()
   let take: UnsentTake | undefined
   let frame = 0
   let left = false
@@ -83,7 +85,7 @@ export function useRecording(
     await openMicrophone()
   }
 
-  async function start({ chart, beatsPerPass, assignment }: Stand, volume: number) {
+  async function start({ chart, beatsPerPass, assignment, climbing }: Stand, volume: number) {
     const ctx = await openMicrophone()
     if (!recorder)
       throw new Problem('The microphone went away', 'Plug it in again, then press Play.')
@@ -103,12 +105,14 @@ export function useRecording(
       onNoRoom,
     )
     take = made
+    ear?.begin(made.take.id, { rate: ctx.sampleRate, chart, rung: assignment.rung, climbing })
     const start = ctx.currentTime + 0.15
     const schedule = scheduleOf(chart.bpm, beatsPerPass, chart.passes ?? 1, start, chart.free)
     const interval = 60 / chart.bpm / chart.notesPerBeat
     const playing = new Playing(ctx.sampleRate)
     recorder.start((samples) => {
       made.append(samples)
+      ear?.hear(samples)
       playing.hear(samples)
       // By the sound and its clock: the screen may be dark.
       if (isOver(soundedUntil(ctx), schedule, interval, playing)) void end('finished')
@@ -135,9 +139,9 @@ export function useRecording(
     cancelAnimationFrame(frame)
     metronome?.stop()
     if (ending !== 'lost') await recorder?.stop()
-    await take.kept()
+    const [verdict] = await Promise.all([ear?.end(), take.kept()])
     moment.value = {}
-    onEnd(take, ending)
+    onEnd(take, ending, verdict)
   }
 
   onBeforeUnmount(() => {
@@ -145,6 +149,7 @@ export function useRecording(
     cancelAnimationFrame(frame)
     metronome?.stop()
     recorder?.close()
+    ear?.close()
     void context?.close()
   })
 

@@ -1,0 +1,131 @@
+import type { Advice, Analysis, Climbing, Decision, Chart } from '../api/client'
+import { sampleOf } from './wav'
+
+/** What is to be played, and what the decision on it rests on. */
+export interface Task {
+  /** Samples a second. */
+  rate: number
+  chart: Chart
+  rung: { bpm: number; notesPerBeat: number }
+  climbing: Climbing
+}
+
+/** What the device says of a take; the studio, which decides, says the same. */
+export interface DeviceVerdict {
+  analysis: Analysis
+  advice: Advice
+  decision: Decision
+}
+
+export type ToEar =
+  | { kind: 'begin'; take: string; task: string } // as JSON: what is watched cannot be sent
+  | { kind: 'hear'; take: string; samples: Int32Array }
+  | { kind: 'end'; take: string }
+
+export type FromEar =
+  | { kind: 'ready' }
+  | { kind: 'gone'; why: string }
+  | { kind: 'failed'; take: string; why: string }
+  | { kind: 'verdict'; take: string; verdict: DeviceVerdict }
+
+/** The part of a worker that is needed of one. */
+export interface EarWorker {
+  postMessage(message: ToEar, transfer?: Transferable[]): void
+  onmessage: ((event: MessageEvent<FromEar>) => void) | null
+  onerror: ((event: ErrorEvent) => void) | null
+  terminate(): void
+}
+
+export const newEarWorker = (): EarWorker =>
+  new Worker(new URL('./ear.worker.ts', import.meta.url), { type: 'module' })
+
+/** How long a verdict may take before the studio's is waited for instead, in ms. */
+const patience = 5000
+
+/**
+ * Hears takes on this device while they are played. Where it cannot, it says nothing: the
+ * take is judged once it is handed in.
+ */
+export class Ear {
+  private take?: string
+  private waiting?: (verdict: DeviceVerdict | undefined) => void
+  private deaf = false
+
+  constructor(private readonly worker: EarWorker) {
+    worker.onmessage = ({ data }) => this.told(data)
+    worker.onerror = (event) => this.told({ kind: 'gone', why: event.message })
+  }
+
+  /** An ear in a worker of its own; none where the browser has no such thing. */
+  static open(make: () => EarWorker = newEarWorker): Ear | undefined {
+    try {
+      return new Ear(make())
+    } catch (thrown) {
+      console.warn('Takes are not heard on this device:', thrown)
+      return undefined
+    }
+  }
+
+  begin(take: string, task: Task): void {
+    this.settle(undefined)
+    this.take = take
+    this.send({ kind: 'begin', take, task: JSON.stringify(task) })
+  }
+
+  /** Takes in what the microphone gives, at full scale ±1. */
+  hear(samples: Float32Array): void {
+    if (!this.take) return
+    const rounded = Int32Array.from(samples, sampleOf)
+    this.send({ kind: 'hear', take: this.take, samples: rounded }, [rounded.buffer])
+  }
+
+  /** The verdict on what was heard; none where the device cannot tell. */
+  end(): Promise<DeviceVerdict | undefined> {
+    const { take } = this
+    if (!take || this.deaf) return Promise.resolve(undefined)
+    this.send({ kind: 'end', take })
+    return new Promise((resolve) => {
+      const late = setTimeout(() => this.settle(undefined), patience)
+      this.waiting = (verdict) => {
+        clearTimeout(late)
+        resolve(verdict)
+      }
+    })
+  }
+
+  close(): void {
+    this.settle(undefined)
+    this.deaf = true
+    this.worker.terminate()
+  }
+
+  private send(message: ToEar, transfer?: Transferable[]) {
+    if (this.deaf) return
+    try {
+      this.worker.postMessage(message, transfer)
+    } catch (thrown) {
+      this.told({ kind: 'gone', why: String(thrown) }) // never at the take's expense
+    }
+  }
+
+  private told(message: FromEar) {
+    switch (message.kind) {
+      case 'gone':
+        console.warn('Takes are not heard on this device:', message.why)
+        this.deaf = true
+        return this.settle(undefined)
+      case 'failed':
+        if (message.take !== this.take) return
+        this.take = undefined
+        return this.settle(undefined)
+      case 'verdict':
+        if (message.take === this.take) this.settle(message.verdict)
+    }
+  }
+
+  /** Answers who waits. */
+  private settle(verdict: DeviceVerdict | undefined) {
+    this.waiting?.(verdict)
+    this.waiting = undefined
+  }
+}

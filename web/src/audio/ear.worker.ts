@@ -1,0 +1,66 @@
+/** Runs the core, built for the browser, beside the page: one take after another. */
+import earUrl from '../device/ear.wasm?url'
+import execUrl from '../device/wasm_exec.js?url'
+
+import type { FromEar, ToEar } from './ear'
+
+/** What the core puts up, each answering in JSON. */
+declare const manudrillEar: {
+  begin(task: string): string
+  hear(samples: Uint8Array): string
+  end(): string
+}
+declare class Go {
+  importObject: WebAssembly.Imports
+  run(instance: WebAssembly.Instance): Promise<void>
+}
+
+const tell = (message: FromEar) => self.postMessage(message)
+
+async function load() {
+  await import(/* @vite-ignore */ execUrl)
+  const go = new Go()
+  const made = await WebAssembly.instantiateStreaming(fetch(earUrl), go.importObject)
+  void go.run(made.instance).then(() => tell({ kind: 'gone', why: 'The core has ended' }))
+}
+
+const loaded = load().then(
+  () => tell({ kind: 'ready' }),
+  (thrown: unknown) => {
+    tell({ kind: 'gone', why: String(thrown) })
+    throw thrown
+  },
+)
+
+/** What the core answers, or what it says went wrong. */
+function answered(json: string): { error?: string } & Record<string, unknown> {
+  return JSON.parse(json) ?? {}
+}
+
+function obey(message: ToEar): FromEar | undefined {
+  switch (message.kind) {
+    case 'begin': {
+      const { error } = answered(manudrillEar.begin(message.task))
+      return error === undefined ? undefined : { kind: 'failed', take: message.take, why: error }
+    }
+    case 'hear': {
+      const { error } = answered(manudrillEar.hear(new Uint8Array(message.samples.buffer)))
+      return error === undefined ? undefined : { kind: 'failed', take: message.take, why: error }
+    }
+    case 'end': {
+      const said = answered(manudrillEar.end())
+      return said.error === undefined
+        ? ({ kind: 'verdict', take: message.take, verdict: said } as unknown as FromEar)
+        : { kind: 'failed', take: message.take, why: said.error }
+    }
+  }
+}
+
+self.onmessage = ({ data }: MessageEvent<ToEar>) =>
+  void loaded.then(
+    () => {
+      const said = obey(data)
+      if (said) tell(said)
+    },
+    () => undefined, // told once
+  )

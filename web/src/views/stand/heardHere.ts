@@ -1,0 +1,53 @@
+import type { MeasuredTake, Stand } from '../../api/client'
+import type { DeviceVerdict } from '../../audio/ear'
+import type { UnsentTake } from '../../audio/unsent'
+
+/** What this device says of a take, laid out as the studio's word on it will be. */
+export function heardHere(
+  { take }: Pick<UnsentTake, 'take'>,
+  { assignment, chart }: Stand,
+  { analysis, advice, decision }: DeviceVerdict,
+): MeasuredTake {
+  const { timing, tempo, counts } = analysis
+  return {
+    summary: {
+      id: take.id,
+      assignmentId: assignment.id,
+      drillName: assignment.drillName,
+      student: assignment.student,
+      rung: assignment.rung,
+      source: 'microphone',
+      tryOut: false,
+      soundDropped: false,
+      demo: assignment.student.demo,
+      recordedAt: take.startedAt,
+      handedInAt: take.startedAt,
+      state: 'measured',
+      measured: {
+        seconds: take.frames / take.rate,
+        heldBpm: tempo.bpm,
+        notesPerSecond: tempo.notesPerSecond,
+        spreadMs: timing.spreadMs,
+        spreadPercent: timing.spreadPercent,
+        rightPercent: (100 * counts.played) / Math.max(1, counts.expected + counts.extra),
+        decision,
+      },
+    },
+    chart,
+    analysis,
+    advice,
+    comments: [],
+  }
+}
+
+/** Whether the studio, which decides, says something else than the device did. */
+export function saysOtherwise(studio: MeasuredTake, device: MeasuredTake): boolean {
+  const word = ({ summary, analysis, advice }: MeasuredTake) =>
+    JSON.stringify([
+      summary.measured.decision.step,
+      summary.measured.decision.next,
+      analysis.notes.map((n) => n.status),
+      advice.findings.map((f) => f.about),
+    ])
+  return word(studio) !== word(device)
+}
