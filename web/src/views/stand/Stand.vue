@@ -322,8 +322,6 @@ const goText = computed(() => {
         @leave="fileHere = undefined"
       />
 
-      <UnsentList v-if="!running && !busy && (waits || !listening)" :assignment-id="id" />
-
       <template v-if="take && !running">
         <Verdict v-if="isMeasured(take)" :take="take" :here="!!ours" />
         <section v-else class="sheet stack">
@@ -332,6 +330,7 @@ const goText = computed(() => {
           <p><RouterLink :to="`/takes/${take.summary.id}`">Listen to it</RouterLink></p>
         </section>
       </template>
+      <UnsentList v-if="!running && !busy && (waits || !listening)" :assignment-id="id" />
       <template v-if="!take || running">
         <section class="sheet">
           <TabView
