@@ -28,17 +28,24 @@ func (p page) cut(on bool) {
 	require.NoError(p.t, err)
 }
 
-// While the server cannot be reached one plays on; what was played waits, can be
-// heard and thrown away, and is handed in by itself once the line is back.
-func TestTakesWaitForTheLine(t *testing.T) {
-	file := shortDrill("Without a line")
+// playWithoutALine plays a take while takes cannot be handed in.
+func playWithoutALine(t *testing.T, drill string) page {
+	t.Helper()
+	file := shortDrill(drill)
 	stand := onTheStand(t, file)
 	p := open(t, browser.Options{MicrophoneWAV: recorded(t, file)})
 	p.sitDown(stand)
 	p.cut(true)
 	p.press("Play")
-	p.see("pass 2 of 2")
-	p.see("Manudrill cannot be reached. The take is kept on this device", "or press space")
+	p.see("pass 2 of 2", "Manudrill cannot be reached. The take is kept on this device")
+	return p
+}
+
+// While the server cannot be reached one plays on; what was played waits, can be
+// heard and thrown away, and is handed in by itself once the line is back.
+func TestTakesWaitForTheLine(t *testing.T) {
+	p := playWithoutALine(t, "Without a line")
+	p.see("or press space")
 	assert.False(t, evaluate[bool](p, `document.querySelector('.play').disabled`), "one can play on")
 	p.do(chromedp.KeyEvent(" "))
 	p.see("pass 2 of 2")
@@ -65,14 +72,8 @@ func TestTakesWaitForTheLine(t *testing.T) {
 // The device hears for itself: without a line the verdict is there all the same, and the
 // studio's, once the take is handed in, is the same.
 func TestTheDeviceJudgesWithoutALine(t *testing.T) {
-	file := shortDrill("Heard on the device")
-	stand := onTheStand(t, file)
-	p := open(t, browser.Options{MicrophoneWAV: recorded(t, file)})
-	p.sitDown(stand)
-	p.cut(true)
-	p.press("Play")
-	p.see("pass 2 of 2")
-	p.see("Manudrill cannot be reached. The take is kept on this device", "of 16", "Timing spread")
+	p := playWithoutALine(t, "Heard on the device")
+	p.see("of 16", "Timing spread")
 	told := `[...document.querySelectorAll('.verdict .reason, .verdict .findings li, .verdict dd')].map(e => e.innerText.trim()).join('|')`
 	device := evaluate[string](p, told)
 	assert.NotContains(t, p.text("body"), "All figures", "there is no page of it yet")
