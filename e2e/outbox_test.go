@@ -4,6 +4,7 @@ import (
 	"testing"
 
 	"github.com/chromedp/cdproto/network"
+	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/cdproto/storage"
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
@@ -35,6 +36,7 @@ func playWithoutALine(t *testing.T, drill string) page {
 	stand := onTheStand(t, file)
 	p := open(t, browser.Options{MicrophoneWAV: recorded(t, file)})
 	p.sitDown(stand)
+	p.see("A take is judged on this device as soon as it ends.")
 	p.cut(true)
 	p.press("Play")
 	p.see("pass 2 of 2", "Manudrill cannot be reached. The take is kept on this device")
@@ -83,6 +85,19 @@ func TestTheDeviceJudgesWithoutALine(t *testing.T) {
 	p.see("All figures, and listen to it")
 	assert.Equal(t, device, evaluate[string](p, told))
 	assert.NotContains(t, p.text("body"), "a little differently")
+}
+
+// Where the core cannot run the take is judged once it is handed in.
+func TestADeviceThatCannotHear(t *testing.T) {
+	file := shortDrill("Heard in the studio")
+	stand := onTheStand(t, file)
+	p := open(t, browser.Options{MicrophoneWAV: recorded(t, file)})
+	_, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: `delete window.Worker`})
+	require.NoError(t, err)
+	p.sitDown(stand)
+	p.see("A take is judged once it is handed in")
+	p.press("Play")
+	p.see("pass 2 of 2", "of 16", "Timing spread", "All figures, and listen to it")
 }
 
 // A device without room says so, and the take is handed in all the same.

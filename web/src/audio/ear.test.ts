@@ -57,11 +57,14 @@ describe('the ear of the device', () => {
   it('lets nobody wait for a core that has gone', async () => {
     vi.spyOn(console, 'warn').mockImplementation(() => undefined)
     const worker = new Still()
-    const ear = new Ear(worker)
+    const told: string[] = []
+    const ear = new Ear(worker, (hearing) => told.push(hearing))
+    worker.say({ kind: 'ready' })
     ear.begin('one', task)
     const said = ear.end()
     worker.say({ kind: 'gone', why: 'no memory' })
     expect(await said).toBeUndefined()
+    expect(told).toEqual(['here', 'handed in'])
     ear.begin('two', task)
     expect(await ear.end()).toBeUndefined()
     expect(worker.sent).toHaveLength(2) // nothing more is sent to it
@@ -104,9 +107,11 @@ describe('the ear of the device', () => {
 
   it('does without where the browser cannot', () => {
     vi.spyOn(console, 'warn').mockImplementation(() => undefined)
-    const ear = Ear.open(() => {
+    const told = vi.fn()
+    const ear = Ear.open(told, () => {
       throw new Error('no workers here')
     })
     expect(ear).toBeUndefined()
+    expect(told).toHaveBeenCalledExactlyOnceWith('handed in')
   })
 })

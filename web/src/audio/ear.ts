@@ -39,6 +39,9 @@ export interface EarWorker {
 export const newEarWorker = (): EarWorker =>
   new Worker(new URL('./ear.worker.ts', import.meta.url), { type: 'module' })
 
+/** Whether a take is heard here, or only once it is handed in. */
+export type Hearing = 'loading' | 'here' | 'handed in'
+
 /** How long a verdict may take before the studio's is waited for instead, in ms. */
 const patience = 5000
 
@@ -51,17 +54,22 @@ export class Ear {
   private waiting?: (verdict: DeviceVerdict | undefined) => void
   private deaf = false
 
-  constructor(private readonly worker: EarWorker) {
+  /** onHearing is told what can be heard here, once it is known and when that changes. */
+  constructor(
+    private readonly worker: EarWorker,
+    private readonly onHearing: (hearing: Hearing) => void = () => undefined,
+  ) {
     worker.onmessage = ({ data }) => this.told(data)
     worker.onerror = (event) => this.told({ kind: 'gone', why: event.message })
   }
 
   /** An ear in a worker of its own; none where the browser has no such thing. */
-  static open(make: () => EarWorker = newEarWorker): Ear | undefined {
+  static open(onHearing: (hearing: Hearing) => void, make = newEarWorker): Ear | undefined {
     try {
-      return new Ear(make())
+      return new Ear(make(), onHearing)
     } catch (thrown) {
       console.warn('Takes are not heard on this device:', thrown)
+      onHearing('handed in')
       return undefined
     }
   }
@@ -110,9 +118,12 @@ export class Ear {
 
   private told(message: FromEar) {
     switch (message.kind) {
+      case 'ready':
+        return this.onHearing('here')
       case 'gone':
         console.warn('Takes are not heard on this device:', message.why)
         this.deaf = true
+        this.onHearing('handed in')
         return this.settle(undefined)
       case 'failed':
         if (message.take !== this.take) return

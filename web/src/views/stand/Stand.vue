@@ -46,6 +46,11 @@ const busy = ref('')
 const source = useStorage<Source>('manudrill source', 'microphone')
 const volume = useStorage('manudrill click volume', 60)
 const player = ref({ ...steadyPlayer })
+const judged = {
+  loading: 'What judges a take is being loaded; you can play already.',
+  here: 'A take is judged on this device as soon as it ends.',
+  'handed in': 'A take is judged once it is handed in: this browser cannot do it here.',
+}
 const sources = [
   { label: 'Microphone', value: 'microphone' },
   { label: 'File', value: 'file' },
@@ -53,7 +58,7 @@ const sources = [
 // The simulated player is no way to practise: it is tried out, apart from these.
 if (source.value === 'simulated') source.value = 'microphone'
 
-const { running, moment, input, heard, start, choose, stop } = useRecording(
+const { running, moment, input, heard, hearing, start, choose, stop } = useRecording(
   (made, ending, verdict) => void ended(made, ending, verdict),
   () => (problem.value = noRoom),
 )
@@ -367,6 +372,7 @@ const goText = computed(() => {
               click out of the recording.
             </template>
           </p>
+          <p class="small quiet" role="status">{{ judged[hearing] }}</p>
         </template>
         <template v-else>
           <p class="quiet">

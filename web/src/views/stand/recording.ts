@@ -3,7 +3,7 @@ import { onBeforeUnmount, ref, shallowRef } from 'vue'
 import { Problem, type Stand } from '../../api/client'
 import { newId } from '../../api/ids'
 import { Metronome } from '../../audio/metronome'
-import { type DeviceVerdict, Ear } from '../../audio/ear'
+import { type DeviceVerdict, Ear, type Hearing } from '../../audio/ear'
 import { InputLevel } from '../../audio/input'
 import { chosenMicrophone } from '../../audio/microphones'
 import { isOver, Playing } from '../../audio/playing'
@@ -31,11 +31,13 @@ export function useRecording(
   const input = shallowRef<InputLevel>()
   /** Counts what has come from it: the level does not tell by itself that it has changed. */
   const heard = ref(0)
+  /** Whether takes are judged on this device. */
+  const hearing = ref<Hearing>('loading')
 
   let context: AudioContext | undefined
   let recorder: Recorder | undefined
   let metronome: Metronome | undefined
-  const ear = Ear.open()
+  const ear = Ear.open((told) => (hearing.value = told))
   let take: UnsentTake | undefined
   let frame = 0
   let left = false
@@ -153,5 +155,5 @@ export function useRecording(
     void context?.close()
   })
 
-  return { running, moment, input, heard, start, choose, stop: () => end('stopped') }
+  return { running, moment, input, heard, hearing, start, choose, stop: () => end('stopped') }
 }
