@@ -89,8 +89,6 @@ var views = []view{
 		click("Put on the stand"), settle, chromedp.Click(chromedp.CSS(`details summary`)), settle, click("Let it play"),
 		chromedp.WaitVisible(chromedp.CSS(`.verdict`)), settle,
 	}},
-	{"zcheck", student, "/practice", []step{click("Put on the stand"), settle, settle, settle, settle}},
-	{"zfile", student, "/practice", []step{click("Put on the stand"), settle, script(`(() => { const i = document.querySelector('input[type=file]'); const d = new DataTransfer(); d.items.add(new File(['x'], 'kitchen table.m4a')); i.files = d.files; i.dispatchEvent(new Event('change')) })()`), settle}},
 	{"take", "Ishi Corvane", "/practice", []step{
 		chromedp.Click(chromedp.Search(`(//tr[contains(., "Pull-off pairs")])[last()]//a`)), settle,
 		chromedp.MouseEvent(input.DispatchMouseEventTypeMouseMoved, 2, 400), settle,
