@@ -188,7 +188,7 @@ func TestFilesThatAreNoTakesAndOneThatIs(t *testing.T) {
 	out, err = exec.Command("opusenc", "--quiet", "--bitrate", "96", good, second).CombinedOutput()
 	require.NoError(t, err, "%s", out)
 	p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{second}))
-	p.see("At which tempo was “some day.opus” played?")
+	p.see("At which tempo was “some day.opus” played?", "120 bpm, as it is heard")
 	p.do(chromedp.Click(chromedp.CSS(`input[value=heard]`)))
 	p.press("Hand it in")
 	p.see("in a row at 120 bpm", "16 of 16")

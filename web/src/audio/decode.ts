@@ -22,16 +22,21 @@ const rate = 44100
  */
 export async function readable(file: File): Promise<Blob> {
   const start = new TextDecoder('latin1').decode(await file.slice(0, 4).arrayBuffer())
-  if (readByServer.includes(start) || file.size > largest) return file
+  if (readByServer.includes(start)) return file
+  const sound = await decoded(file)
+  return sound ? encodeWav([monoOf(sound)], sound.sampleRate) : file
+}
+
+/** The sound of a file, where this browser can decode it within its memory. */
+export async function decoded(file: File): Promise<AudioBuffer | undefined> {
+  if (file.size > largest) return undefined
   const seconds = await lengthOf(file)
-  if (seconds > longest || (!Number.isFinite(seconds) && file.size > largestUntold)) return file
+  if (seconds > longest || (!Number.isFinite(seconds) && file.size > largestUntold))
+    return undefined
   try {
-    const sound = await new OfflineAudioContext(1, 1, rate).decodeAudioData(
-      await file.arrayBuffer(),
-    )
-    return encodeWav([monoOf(sound)], sound.sampleRate)
+    return await new OfflineAudioContext(1, 1, rate).decodeAudioData(await file.arrayBuffer())
   } catch {
-    return file
+    return undefined
   }
 }
 

@@ -87,13 +87,13 @@ export class Ear {
     this.send({ kind: 'hear', take: this.take, samples: rounded }, [rounded.buffer])
   }
 
-  /** The verdict on what was heard; none where the device cannot tell. */
-  end(): Promise<DeviceVerdict | undefined> {
+  /** The verdict on what was heard; none where the device cannot tell, or not in time. */
+  end(within = patience): Promise<DeviceVerdict | undefined> {
     const { take } = this
     if (!take || this.deaf) return Promise.resolve(undefined)
     this.send({ kind: 'end', take })
     return new Promise((resolve) => {
-      const late = setTimeout(() => this.settle(undefined), patience)
+      const late = setTimeout(() => this.settle(undefined), within)
       this.waiting = (verdict) => {
         clearTimeout(late)
         resolve(verdict)

@@ -8,7 +8,7 @@ export interface PlayedAt {
   asHeard: boolean
 }
 
-const props = defineProps<{ name: string; rung: number }>()
+const props = defineProps<{ name: string; rung: number; heard?: number }>()
 const emit = defineEmits<{ handIn: [at: PlayedAt]; leave: [] }>()
 
 const way = ref<'rung' | 'other' | 'heard'>('rung')
@@ -18,7 +18,7 @@ const ready = computed(() => way.value !== 'other' || !!other.value)
 function go() {
   if (!ready.value) return
   emit('handIn', {
-    bpm: way.value === 'other' && other.value ? other.value : props.rung,
+    bpm: (way.value === 'other' ? other.value : way.value === 'heard' && props.heard) || props.rung,
     asHeard: way.value === 'heard',
   })
 }
@@ -45,8 +45,9 @@ function go() {
         bpm
       </label>
       <label
-        ><input v-model="way" type="radio" value="heard" /> I do not know: take the tempo that is
-        heard</label
+        ><input v-model="way" type="radio" value="heard" />
+        <template v-if="heard">{{ heard }} bpm, as it is heard</template>
+        <template v-else>I do not know: take the tempo that is heard</template></label
       >
     </fieldset>
     <p class="quiet">

@@ -21,6 +21,7 @@ import { readable } from '../../audio/decode'
 import { isAllowed } from '../../audio/microphones'
 import { outbox } from '../../audio/outbox'
 import type { DeviceVerdict } from '../../audio/ear'
+import { tempoHeard } from '../../audio/tempoHeard'
 import type { UnsentTake } from '../../audio/unsent'
 import { encodeWav } from '../../audio/wav'
 import NeckView from '../../components/NeckView.vue'
@@ -219,10 +220,16 @@ async function handInUnkept(made: UnsentTake) {
 const fileInput = ref<HTMLInputElement>()
 /** A file that was dropped or chosen, until its tempo is told. */
 const fileHere = shallowRef<File>()
+/** In bpm, once it is heard. */
+const tempoOfFile = ref<number>()
 function offer(file: File | undefined) {
   if (!file || running.value || busy.value) return
-  take.value = problem.value = undefined
+  take.value = ours.value = problem.value = tempoOfFile.value = undefined
   fileHere.value = file
+  if (stand.value)
+    void tempoHeard(file, stand.value).then((bpm) => {
+      if (fileHere.value === file) tempoOfFile.value = bpm
+    })
 }
 function handInFile({ bpm, asHeard }: PlayedAt) {
   const file = fileHere.value
@@ -323,6 +330,7 @@ const goText = computed(() => {
         :key="fileHere.name"
         :name="fileHere.name"
         :rung="bpm"
+        :heard="tempoOfFile"
         @hand-in="handInFile"
         @leave="fileHere = undefined"
       />

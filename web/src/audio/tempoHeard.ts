@@ -1,0 +1,32 @@
+import type { Stand } from '../api/client'
+import { decoded, monoOf } from './decode'
+import { Ear } from './ear'
+
+/** How long a file is heard at the most before nothing is proposed, in ms. */
+const within = 60_000
+
+/** How much of a file is handed to the ear at once, in samples. */
+const slice = 2 ** 16
+
+/**
+ * The tempo at which a file was played, in whole bpm, as this device hears it; none where
+ * it cannot tell, as of another drill.
+ */
+export async function tempoHeard(
+  file: File,
+  { assignment, chart, climbing }: Stand,
+  open: () => Ear | undefined = () => Ear.open(() => undefined),
+): Promise<number | undefined> {
+  const sound = await decoded(file)
+  const ear = sound && open()
+  if (!sound || !ear) return undefined
+  try {
+    ear.begin(file.name, { rate: sound.sampleRate, chart, rung: assignment.rung, climbing })
+    const mono = monoOf(sound)
+    for (let at = 0; at < mono.length; at += slice) ear.hear(mono.subarray(at, at + slice))
+    const analysis = (await ear.end(within))?.analysis
+    return analysis && !analysis.foreign ? Math.round(analysis.tempo.bpm) : undefined
+  } finally {
+    ear.close()
+  }
+}
