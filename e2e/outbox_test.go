@@ -111,7 +111,7 @@ func TestADeviceWithoutRoom(t *testing.T) {
 	require.NoError(t, err)
 	p.press("Play")
 	p.see("There is no room on this device", "leave this page open")
-	p.see("of 16", "Timing spread")
+	p.see("of 16", "Timing spread", "All figures, and listen to it")
 	id := people[student].ID
 	takes, err := kept.Takes(storetest.In(t.Context()), nil, &id, store.Page{Limit: 1})
 	require.NoError(t, err)

@@ -187,7 +187,7 @@ func TestAStudioOfOnesOwn(t *testing.T) {
 	home.see("The take is kept on this device")
 	h.serve()
 	evaluate[any](home, `window.dispatchEvent(new Event('online'))`)
-	home.see("of 44", "Timing spread")
+	home.see("of 44", "Timing spread", "All figures, and listen to it")
 
 	// The instructor hears it, comments, is answered, and sets the rung by hand.
 	owner.do(chromedp.Navigate(h.at("/students")))

@@ -45,7 +45,7 @@ func TestATakeFromTheMicrophone(t *testing.T) {
 	p.do(chromedp.KeyEvent(" "))
 	p.see("pass 1 of 2")
 	p.see("pass 2 of 2")
-	p.see("of 16", "Timing spread")
+	p.see("of 16", "Timing spread", "All figures, and listen to it")
 	takes, err := kept.Takes(storetest.In(t.Context()), nil, nil, store.Page{Limit: 1})
 	require.NoError(t, err)
 	latest, err := kept.Take(storetest.In(t.Context()), takes[0].ID)
