@@ -6,12 +6,11 @@ import { tempoHeard } from './tempoHeard'
 
 const stand = { assignment: { rung: {} }, chart: {}, climbing: {} } as Stand
 const file = new File([new Uint8Array(10)], 'kitchen.m4a')
-const seconds = 3
 
 afterEach(() => vi.unstubAllGlobals())
 
-/** A browser that decodes three seconds of whatever it is given. */
-function browser() {
+/** A browser that decodes so many seconds of whatever it is given. */
+function browser(seconds = 3) {
   vi.stubGlobal(
     'OfflineAudioContext',
     class {
@@ -39,8 +38,16 @@ it('is what the ear says of the whole file, in whole bpm', async () => {
   const { ear, open } = earThatSays(said(false))
   expect(await tempoHeard(file, stand, open)).toBe(108)
   const samples = ear.hear.mock.calls.reduce((n, [x]) => n + (x as Float32Array).length, 0)
-  expect(samples).toBe(seconds * 44100)
+  expect(samples).toBe(3 * 44100)
   expect(ear.close).toHaveBeenCalledOnce()
+})
+
+it('is that of the first two minutes', async () => {
+  browser(600)
+  const { ear, open } = earThatSays(said(false))
+  await tempoHeard(file, stand, open)
+  const samples = ear.hear.mock.calls.reduce((n, [x]) => n + (x as Float32Array).length, 0)
+  expect(samples).toBe(120 * 44100)
 })
 
 it('is not told of another drill, nor of what cannot be heard', async () => {

@@ -5,6 +5,9 @@ import { Ear } from './ear'
 /** How long a file is heard at the most before nothing is proposed, in ms. */
 const within = 60_000
 
+/** How much of a file is heard for its tempo, in s. */
+const longest = 120
+
 /** How much of a file is handed to the ear at once, in samples. */
 const slice = 2 ** 16
 
@@ -22,7 +25,7 @@ export async function tempoHeard(
   if (!sound || !ear) return undefined
   try {
     ear.begin(file.name, { rate: sound.sampleRate, chart, rung: assignment.rung, climbing })
-    const mono = monoOf(sound)
+    const mono = monoOf(sound).subarray(0, longest * sound.sampleRate)
     for (let at = 0; at < mono.length; at += slice) ear.hear(mono.subarray(at, at + slice))
     const analysis = (await ear.end(within))?.analysis
     return analysis && !analysis.foreign ? Math.round(analysis.tempo.bpm) : undefined

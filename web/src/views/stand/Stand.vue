@@ -50,7 +50,7 @@ const player = ref({ ...steadyPlayer })
 const judged = {
   loading: 'What judges a take is being loaded; you can play already.',
   here: 'A take is judged on this device as soon as it ends.',
-  'handed in': 'A take is judged once it is handed in: this browser cannot do it here.',
+  'handed in': 'A take is judged once it is handed in: this device cannot do it now.',
 }
 const sources = [
   { label: 'Microphone', value: 'microphone' },
@@ -174,7 +174,7 @@ function tryOut() {
 }
 
 async function ended(made: UnsentTake, ending: Ending, verdict?: DeviceVerdict) {
-  if (verdict && stand.value && ending === 'finished')
+  if (verdict && stand.value && !running.value)
     take.value = ours.value = heardHere(made, stand.value, verdict)
   if (made.unkept) return handInUnkept(made)
   if (ending === 'finished') {

@@ -136,14 +136,16 @@ export function useRecording(
   }
 
   async function end(ending: Ending) {
-    if (!running.value || !take) return
+    const played = take // another may have begun before the verdict is there
+    if (!running.value || !played) return
     running.value = false
     cancelAnimationFrame(frame)
     metronome?.stop()
     if (ending !== 'lost') await recorder?.stop()
-    const [verdict] = await Promise.all([ear?.end(), take.kept()])
     moment.value = {}
-    onEnd(take, ending, verdict)
+    const judged = ending === 'finished' ? ear?.end() : undefined
+    const [verdict] = await Promise.all([judged, played.kept()])
+    onEnd(played, ending, verdict)
   }
 
   onBeforeUnmount(() => {
