@@ -374,16 +374,7 @@ type Climb struct {
 }
 
 // Climbing What the decision on the next take will rest on, so that the device of who plays can make it too
-type Climbing struct {
-	// Ladder How the rungs follow from one another, and what must be passed to climb
-	Ladder Ladder `json:"ladder"`
-
-	// NotesPerBeat Of the drill
-	NotesPerBeat int `json:"notesPerBeat"`
-
-	// Results Of the latest takes at this rung that count, in order
-	Results []RungResult `json:"results"`
-}
+type Climbing = tempo.Climbing
 
 // CombinationSet defines model for CombinationSet.
 type CombinationSet = drill.CombinationSet

@@ -261,7 +261,7 @@ func (s *Server) GetAssignment(ctx context.Context, r api.GetAssignmentRequestOb
 	ladder.Gate = a.GateNow()
 	return api.GetAssignment200JSONResponse{
 		Assignment: assignmentOf(a.Assignment), Chart: chart, BeatsPerPass: chart.Beats(), Neck: neckOf(setup, chart),
-		Climbing: api.Climbing{Ladder: ladder, NotesPerBeat: a.Division, Results: results},
+		Climbing: tempo.Climbing{Ladder: ladder, NotesPerBeat: a.Division, Results: results},
 	}, nil
 }
 

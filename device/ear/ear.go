@@ -18,24 +18,28 @@ import (
 
 // A Task is what is to be played, and what the decision on it rests on.
 type Task struct {
-	Rate     float64     `json:"rate"` // samples a second
-	Chart    drill.Chart `json:"chart"`
-	Rung     tempo.Rung  `json:"rung"`
-	Climbing Climbing    `json:"climbing"`
-}
-
-// Climbing is what the ladder knows before the take, as the contract has it.
-type Climbing struct {
-	Ladder       tempo.Ladder   `json:"ladder"`
-	NotesPerBeat int            `json:"notesPerBeat"` // of the drill, by which its ladder is counted
-	Results      []tempo.Result `json:"results"`      // of takes at this rung that count, in order
+	Rate     float64        `json:"rate"` // samples a second
+	Chart    drill.Chart    `json:"chart"`
+	Rung     tempo.Rung     `json:"rung"`
+	Climbing tempo.Climbing `json:"climbing"`
 }
 
 // A Verdict is what is said of a take.
 type Verdict struct {
 	Analysis evenness.Analysis `json:"analysis"`
 	Advice   advice.Advice     `json:"advice"`
-	Decision tempo.Decision    `json:"decision"`
+	Measured Figures           `json:"measured"`
+}
+
+// Figures are those of a take's summary, as the contract has them.
+type Figures struct {
+	Seconds        float64        `json:"seconds"`
+	HeldBPM        float64        `json:"heldBpm"`
+	NotesPerSecond float64        `json:"notesPerSecond"`
+	SpreadMs       float64        `json:"spreadMs"`
+	SpreadPercent  float64        `json:"spreadPercent"`
+	RightPercent   float64        `json:"rightPercent"`
+	Decision       tempo.Decision `json:"decision"`
 }
 
 // An Ear listens to one take. Make one with [New].
@@ -44,20 +48,14 @@ type Ear struct {
 	listener *listen.Listener
 	heard    []listen.Note
 	samples  []float64
-	most     int // samples it still listens to
+	taken    int // samples
 }
 
 // ErrNothing is told of a take in which no note was heard.
-var ErrNothing = errors.New("no notes were heard; check that the right microphone is chosen, move it closer to the guitar, and play again")
+var ErrNothing = errors.New("no notes were heard")
 
 // ErrTooLong is told of a take longer than any may be.
 var ErrTooLong = fmt.Errorf("a take lasts %d minutes at the most", bounds.TakeSeconds/60)
-
-// Rates of the samples a second that can be heard.
-const (
-	leastRate = 8000
-	mostRate  = 192000
-)
 
 // New makes an ear for a task, which is JSON.
 func New(task []byte) (*Ear, error) {
@@ -65,13 +63,13 @@ func New(task []byte) (*Ear, error) {
 	if err := json.Unmarshal(task, &e.task); err != nil {
 		return nil, fmt.Errorf("what is to be played cannot be read: %w", err)
 	}
-	if e.task.Rate < leastRate || e.task.Rate > mostRate {
-		return nil, fmt.Errorf("%g samples a second cannot be heard; %d to %d can", e.task.Rate, leastRate, mostRate)
+	if e.task.Rate < listen.LowestRate || e.task.Rate > listen.HighestRate {
+		return nil, fmt.Errorf("%g samples a second cannot be heard; %d to %d can", e.task.Rate, listen.LowestRate, listen.HighestRate)
 	}
 	if len(e.task.Chart.Notes) == 0 {
 		return nil, errors.New("there is nothing to be played: the drill has no notes")
 	}
-	e.listener, e.most = listen.New(e.task.Rate), int(bounds.TakeSeconds*e.task.Rate)
+	e.listener = listen.New(e.task.Rate)
 	return e, nil
 }
 
@@ -80,7 +78,7 @@ const fullScale = 1 << 23
 
 // Hear takes samples of 24 bits in, and returns the notes that are complete with them.
 func (e *Ear) Hear(block []int32) ([]listen.Note, error) {
-	if e.most -= len(block); e.most < 0 {
+	if e.taken += len(block); e.seconds() > bounds.TakeSeconds {
 		return nil, ErrTooLong
 	}
 	e.samples = e.samples[:0]
@@ -92,6 +90,9 @@ func (e *Ear) Hear(block []int32) ([]listen.Note, error) {
 	return notes, nil
 }
 
+// seconds is how much was heard.
+func (e *Ear) seconds() float64 { return float64(e.taken) / e.task.Rate }
+
 // End judges the take, and lets the ladder decide on it.
 func (e *Ear) End() (Verdict, error) {
 	e.heard = append(e.heard, e.listener.Close()...)
@@ -99,10 +100,10 @@ func (e *Ear) End() (Verdict, error) {
 		return Verdict{}, ErrNothing
 	}
 	a := evenness.Judge(compare.Compare(e.task.Chart, e.heard, e.listener.Ticks()...))
-	climbing := e.task.Climbing
-	return Verdict{
-		Analysis: a,
-		Advice:   advice.Of(a, e.task.Chart),
-		Decision: climbing.Ladder.Decide(e.task.Rung, climbing.NotesPerBeat, append(climbing.Results, a.Result())),
-	}, nil
+	result := a.Result()
+	return Verdict{Analysis: a, Advice: advice.Of(a, e.task.Chart), Measured: Figures{
+		Seconds: e.seconds(), HeldBPM: result.HeldBPM, NotesPerSecond: a.Tempo.NotesPerSecond,
+		SpreadMs: a.Timing.SpreadMs, SpreadPercent: a.Timing.SpreadPercent, RightPercent: 100 * a.Counts.RightShare(),
+		Decision: e.task.Climbing.Decide(e.task.Rung, result),
+	}}, nil
 }

@@ -45,7 +45,7 @@ func played(t *testing.T, fault func(*simulate.Player)) recorded {
 	require.NoError(t, err)
 	r := recorded{task: ear.Task{
 		Rate: simulate.Rate, Chart: chart, Rung: tempo.Rung{BPM: 80, NotesPerBeat: 4},
-		Climbing: ear.Climbing{Ladder: tempo.Usual(), NotesPerBeat: 4},
+		Climbing: tempo.Climbing{Ladder: tempo.Usual(), NotesPerBeat: 4},
 	}}
 	for _, v := range x {
 		r.samples = append(r.samples, int32(math.Round(v*0x7fffff)))
@@ -141,7 +141,7 @@ func given(t *testing.T, takes map[string]recorded) {
 		require.NoError(t, err)
 		s, err := sound.Decode(raw)
 		require.NoError(t, err)
-		r := recorded{task: ear.Task{Rate: float64(s.Rate), Climbing: ear.Climbing{Ladder: tempo.Usual(), NotesPerBeat: 4}}}
+		r := recorded{task: ear.Task{Rate: float64(s.Rate), Climbing: tempo.Climbing{Ladder: tempo.Usual(), NotesPerBeat: 4}}}
 		chart, err := os.ReadFile(file)
 		require.NoError(t, err)
 		require.NoError(t, json.Unmarshal(chart, &r.task.Chart))

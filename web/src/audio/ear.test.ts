@@ -20,7 +20,7 @@ class Still implements EarWorker {
 }
 
 const task = { rate: 48000 } as Task
-const verdict = { decision: { step: 'up' } } as DeviceVerdict
+const verdict = { measured: { decision: { step: 'up' } } } as DeviceVerdict
 
 describe('the ear of the device', () => {
   it('rounds to 24 bits, as a recording is handed in', () => {

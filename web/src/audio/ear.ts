@@ -1,4 +1,4 @@
-import type { Advice, Analysis, Climbing, Decision, Chart } from '../api/client'
+import type { Advice, Analysis, Climbing, Chart, MeasuredSummary } from '../api/client'
 import { sampleOf } from './wav'
 
 /** What is to be played, and what the decision on it rests on. */
@@ -14,7 +14,7 @@ export interface Task {
 export interface DeviceVerdict {
   analysis: Analysis
   advice: Advice
-  decision: Decision
+  measured: MeasuredSummary['measured']
 }
 
 export type ToEar =

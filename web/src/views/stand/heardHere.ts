@@ -6,9 +6,8 @@ import type { UnsentTake } from '../../audio/unsent'
 export function heardHere(
   { take }: Pick<UnsentTake, 'take'>,
   { assignment, chart }: Stand,
-  { analysis, advice, decision }: DeviceVerdict,
+  { analysis, advice, measured }: DeviceVerdict,
 ): MeasuredTake {
-  const { timing, tempo, counts } = analysis
   return {
     summary: {
       id: take.id,
@@ -23,15 +22,7 @@ export function heardHere(
       recordedAt: take.startedAt,
       handedInAt: take.startedAt,
       state: 'measured',
-      measured: {
-        seconds: take.frames / take.rate,
-        heldBpm: tempo.bpm,
-        notesPerSecond: tempo.notesPerSecond,
-        spreadMs: timing.spreadMs,
-        spreadPercent: timing.spreadPercent,
-        rightPercent: (100 * counts.played) / Math.max(1, counts.expected + counts.extra),
-        decision,
-      },
+      measured,
     },
     chart,
     analysis,
