@@ -1,6 +1,8 @@
 package store_test
 
 import (
+	"bytes"
+	"context"
 	"errors"
 	"io"
 	"strings"
@@ -233,4 +235,33 @@ func TestALongSoundHoldsNobodyUp(t *testing.T) {
 	stand, err = s.Stand(in(t), a)
 	require.NoError(t, err)
 	assert.Equal(t, 2, stand.Takes)
+}
+
+// A hand-in that is broken off anywhere can be handed in again at once: nothing of
+// the first still holds the take.
+func TestABrokenHandInIsHandedInAgain(t *testing.T) {
+	a := assignedTo(t, ann)
+	stand, err := s.Stand(in(t), a)
+	require.NoError(t, err)
+	chart, err := stand.File.Value.Drill.Chart(guitar.Standard(), 60)
+	require.NoError(t, err)
+	sound := make([]byte, 3<<20) // more than a connection takes at once
+	broken := 0
+	for n := range 24 {
+		id := uuid.New()
+		hand := func(ctx context.Context) error {
+			return s.HandIn(ctx, store.HandIn{
+				ID: id, AssignmentID: a, Version: 1, Rung: tempo.Rung{BPM: 60, NotesPerBeat: 2}, Source: store.File, RecordedAt: noon, Chart: chart, Sound: bytes.NewReader(sound), Hash: id[:],
+			}, nothing)
+		}
+		ctx, cancel := context.WithTimeout(in(t), time.Duration(n)*800*time.Microsecond)
+		if hand(ctx) != nil {
+			broken++
+		}
+		cancel()
+		if err := hand(in(t)); !store.IsKept(err) {
+			require.NoError(t, err)
+		}
+	}
+	assert.Positive(t, broken)
 }

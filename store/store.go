@@ -15,6 +15,7 @@ import (
 
 	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/pgconn"
+	"github.com/jackc/pgx/v5/pgconn/ctxwatch"
 	"github.com/jackc/pgx/v5/pgxpool"
 )
 
@@ -67,6 +68,7 @@ func Open(ctx context.Context, url string) (*Store, error) {
 	for name, value := range planning {
 		config.ConnConfig.RuntimeParams[name] = value
 	}
+	config.ConnConfig.BuildContextWatcherHandler = breakOff
 	config.MaxConns = max(config.MaxConns, 16)
 	config.PrepareConn = tell
 	pool, err := pgxpool.NewWithConfig(ctx, config)
@@ -79,6 +81,14 @@ func Open(ctx context.Context, url string) (*Store, error) {
 		return nil, err
 	}
 	return s, nil
+}
+
+// breakOff ends a statement whose context ends by asking the server for it. Cutting
+// the connection instead would leave half a sound's part sent: the server would wait
+// for the other half, with all locks held, for as long as the driver waits for the
+// server's goodbye (15 s).
+func breakOff(conn *pgconn.PgConn) ctxwatch.Handler {
+	return &pgconn.CancelRequestContextWatcherHandler{Conn: conn, DeadlineDelay: lockTimeout / 2}
 }
 
 // House is a name of the database that no other has, in digits and small letters.
