@@ -11,3 +11,16 @@ type Climbing struct {
 func (c Climbing) Decide(at Rung, take Result) Decision {
 	return c.Ladder.Decide(at, c.NotesPerBeat, append(c.Results[:len(c.Results):len(c.Results)], take))
 }
+
+// After is what the ladder knows once it has decided on a take: a move begins anew, and
+// a take that counts for nothing leaves things as they are.
+func (c Climbing) After(d Decision, take Result) Climbing {
+	switch {
+	case d.Next != d.At:
+		c.Results = []Result{}
+	case d.Counts:
+		results := append(c.Results[:len(c.Results):len(c.Results)], take)
+		c.Results = results[max(0, len(results)-LooksBack+1):]
+	}
+	return c
+}

@@ -3,6 +3,7 @@ package tempo
 import (
 	"fmt"
 	"math"
+	"slices"
 )
 
 // A Step is where the ladder goes after a take.
@@ -155,4 +156,10 @@ func (l Ladder) cleanRun(takes []Result) (run int, fault string) {
 		}
 	}
 	return run, fault
+}
+
+// Clean reports whether every pass of a take passed the gate by which it was judged,
+// and it counts.
+func (d Decision) Clean(take Result) bool {
+	return d.Counts && !slices.ContainsFunc(take.Passes, func(p PassFigures) bool { return !d.Gate.Clean(p) })
 }
