@@ -16,6 +16,7 @@ import (
 	"manudrill/core/drill"
 	"manudrill/core/evenness"
 	"manudrill/core/guitar"
+	"manudrill/core/practice"
 	"manudrill/core/progress"
 	"manudrill/core/simulate"
 	"manudrill/core/tempo"
@@ -32,6 +33,7 @@ const (
 	BinnedKindAssignment BinnedKind = "assignment"
 	BinnedKindBlock      BinnedKind = "block"
 	BinnedKindDrill      BinnedKind = "drill"
+	BinnedKindRoutine    BinnedKind = "routine"
 )
 
 // Valid indicates whether the value is a known member of the BinnedKind enum.
@@ -42,6 +44,8 @@ func (e BinnedKind) Valid() bool {
 	case BinnedKindBlock:
 		return true
 	case BinnedKindDrill:
+		return true
+	case BinnedKindRoutine:
 		return true
 	default:
 		return false
@@ -298,6 +302,7 @@ type Bench struct {
 	CombinationSets []CombinationSet `json:"combinationSets"`
 	Families        []Family         `json:"families"`
 	FingerOrders    []Fingers        `json:"fingerOrders"`
+	ReadyRoutines   []ReadyRoutine   `json:"readyRoutines"`
 	ReadySets       []ReadySet       `json:"readySets"`
 	Scales          []Scale          `json:"scales"`
 
@@ -425,6 +430,9 @@ type DrillPage struct {
 	// Next Where the next page begins; none is left where it is missing
 	Next *string `json:"next,omitempty"`
 }
+
+// Enough When a drill has been practised enough
+type Enough = practice.Enough
 
 // Export defines model for Export.
 type Export struct {
@@ -778,6 +786,9 @@ type PupilPage struct {
 	Next *string `json:"next,omitempty"`
 }
 
+// ReadyRoutine defines model for ReadyRoutine.
+type ReadyRoutine = practice.Ready
+
 // ReadySet defines model for ReadySet.
 type ReadySet = drill.ReadySet
 
@@ -820,6 +831,22 @@ type Roster struct {
 type RosterText struct {
 	Text string `json:"text"`
 }
+
+// Routine defines model for Routine.
+type Routine = practice.Routine
+
+// RoutineDrill defines model for RoutineDrill.
+type RoutineDrill struct {
+	AssignmentId openapi_types.UUID `json:"assignmentId"`
+	DrillId      openapi_types.UUID `json:"drillId"`
+	Name         string             `json:"name"`
+
+	// Rung A tempo and its notes per beat
+	Rung Rung `json:"rung"`
+}
+
+// RoutineItem defines model for RoutineItem.
+type RoutineItem = practice.Item
 
 // Rung A tempo and its notes per beat
 type Rung = tempo.Rung
@@ -876,6 +903,26 @@ type SavedDrill struct {
 	Version  int      `json:"version"`
 }
 
+// SavedRoutine defines model for SavedRoutine.
+type SavedRoutine struct {
+	// Author Who has changed it last
+	Author    string    `json:"author"`
+	ChangedAt time.Time `json:"changedAt"`
+
+	// Drills Those of it that the student has now
+	Drills []RoutineDrill     `json:"drills"`
+	Id     openapi_types.UUID `json:"id"`
+
+	// Odd Why this program cannot read the routine, which then is an empty one here
+	Odd      *string `json:"odd,omitempty"`
+	Revision int     `json:"revision"`
+	Routine  Routine `json:"routine"`
+
+	// Seconds About how long it lasts
+	Seconds float64 `json:"seconds"`
+	Student Person  `json:"student"`
+}
+
 // SavedSetup defines model for SavedSetup.
 type SavedSetup struct {
 	Revision int   `json:"revision"`
@@ -928,6 +975,8 @@ type Stand struct {
 
 	// Climbing What the decision on the next take will rest on, so that the device of who plays can make it too
 	Climbing Climbing `json:"climbing"`
+	Drill    Drill    `json:"drill"`
+	Guitar   Guitar   `json:"guitar"`
 	Neck     Neck     `json:"neck"`
 }
 
@@ -1393,6 +1442,12 @@ type ListCommentsParams struct {
 	Limit *Limit `form:"limit,omitempty" json:"limit,omitempty"`
 }
 
+// PutRoutineParams defines parameters for PutRoutine.
+type PutRoutineParams struct {
+	// IfMatch The revision that the change was made on, 0 for what is new
+	IfMatch IfMatch `json:"If-Match"`
+}
+
 // ChangeStudioParams defines parameters for ChangeStudio.
 type ChangeStudioParams struct {
 	// IfMatch The revision that the change was made on, 0 for what is new
@@ -1503,6 +1558,9 @@ type EnterJSONRequestBody EnterJSONBody
 
 // ComeInJSONRequestBody defines body for ComeIn for application/json ContentType.
 type ComeInJSONRequestBody = PersonalCode
+
+// PutRoutineJSONRequestBody defines body for PutRoutine for application/json ContentType.
+type PutRoutineJSONRequestBody = Routine
 
 // ChangeStudioJSONRequestBody defines body for ChangeStudio for application/json ContentType.
 type ChangeStudioJSONRequestBody = StudioChange
@@ -1701,6 +1759,18 @@ type ServerInterface interface {
 	// Transpose a drill, move it to other strings, or make its notes one's own
 	// (POST /rework)
 	Rework(c *gin.Context, params ReworkParams)
+	// Take a routine away; what was played of it stays
+	// (DELETE /routines/{routineId})
+	DeleteRoutine(c *gin.Context, routineId openapi_types.UUID)
+
+	// (GET /routines/{routineId})
+	GetRoutine(c *gin.Context, routineId openapi_types.UUID)
+	// Bring a deleted routine back
+	// (POST /routines/{routineId}/restore)
+	RestoreRoutine(c *gin.Context, routineId openapi_types.UUID)
+	// All that is needed to play a routine, so that it runs without a line
+	// (GET /routines/{routineId}/stands)
+	GetRoutineStands(c *gin.Context, routineId openapi_types.UUID)
 	// Leave
 	// (DELETE /session)
 	Leave(c *gin.Context)
@@ -1728,6 +1798,15 @@ type ServerInterface interface {
 	// Comments on the takes of a student
 	// (GET /students/{studentId}/comments)
 	ListComments(c *gin.Context, studentId openapi_types.UUID, params ListCommentsParams)
+	// A student's routines; students see their own
+	// (GET /students/{studentId}/routines)
+	ListRoutines(c *gin.Context, studentId openapi_types.UUID)
+	// Make a routine for a student or change it; its drills are given to the student
+	// (PUT /students/{studentId}/routines/{routineId})
+	PutRoutine(c *gin.Context, studentId openapi_types.UUID, routineId openapi_types.UUID, params PutRoutineParams)
+	// Make a routine that ships, with its drills, for a student; the same id twice makes one
+	// (POST /students/{studentId}/routines/{routineId}/ready/{readyId})
+	AddReadyRoutine(c *gin.Context, studentId openapi_types.UUID, routineId openapi_types.UUID, readyId string)
 	// The studio
 	// (GET /studio)
 	GetStudio(c *gin.Context)
@@ -3516,6 +3595,106 @@ func (siw *ServerInterfaceWrapper) Rework(c *gin.Context) {
 	siw.Handler.Rework(c, params)
 }
 
+// DeleteRoutine operation middleware
+func (siw *ServerInterfaceWrapper) DeleteRoutine(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "routineId" -------------
+	var routineId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "routineId", c.Param("routineId"), &routineId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter routineId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.DeleteRoutine(c, routineId)
+}
+
+// GetRoutine operation middleware
+func (siw *ServerInterfaceWrapper) GetRoutine(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "routineId" -------------
+	var routineId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "routineId", c.Param("routineId"), &routineId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter routineId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetRoutine(c, routineId)
+}
+
+// RestoreRoutine operation middleware
+func (siw *ServerInterfaceWrapper) RestoreRoutine(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "routineId" -------------
+	var routineId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "routineId", c.Param("routineId"), &routineId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter routineId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RestoreRoutine(c, routineId)
+}
+
+// GetRoutineStands operation middleware
+func (siw *ServerInterfaceWrapper) GetRoutineStands(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "routineId" -------------
+	var routineId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "routineId", c.Param("routineId"), &routineId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter routineId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetRoutineStands(c, routineId)
+}
+
 // Leave operation middleware
 func (siw *ServerInterfaceWrapper) Leave(c *gin.Context) {
 
@@ -3704,6 +3883,135 @@ func (siw *ServerInterfaceWrapper) ListComments(c *gin.Context) {
 	}
 
 	siw.Handler.ListComments(c, studentId, params)
+}
+
+// ListRoutines operation middleware
+func (siw *ServerInterfaceWrapper) ListRoutines(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListRoutines(c, studentId)
+}
+
+// PutRoutine operation middleware
+func (siw *ServerInterfaceWrapper) PutRoutine(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "routineId" -------------
+	var routineId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "routineId", c.Param("routineId"), &routineId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter routineId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PutRoutineParams
+
+	headers := c.Request.Header
+
+	// ------------- Required header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: true, Type: "integer", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = IfMatch
+
+	} else {
+		siw.ErrorHandler(c, fmt.Errorf("Header parameter If-Match is required, but not found"), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PutRoutine(c, studentId, routineId, params)
+}
+
+// AddReadyRoutine operation middleware
+func (siw *ServerInterfaceWrapper) AddReadyRoutine(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "routineId" -------------
+	var routineId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "routineId", c.Param("routineId"), &routineId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter routineId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "readyId" -------------
+	var readyId string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "readyId", c.Param("readyId"), &readyId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter readyId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AddReadyRoutine(c, studentId, routineId, readyId)
 }
 
 // GetStudio operation middleware
@@ -4200,6 +4508,10 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/resets", wrapper.AskReset)
 	router.PUT(options.BaseURL+"/resets", wrapper.Reset)
 	router.POST(options.BaseURL+"/rework", wrapper.Rework)
+	router.DELETE(options.BaseURL+"/routines/:routineId", wrapper.DeleteRoutine)
+	router.GET(options.BaseURL+"/routines/:routineId", wrapper.GetRoutine)
+	router.POST(options.BaseURL+"/routines/:routineId/restore", wrapper.RestoreRoutine)
+	router.GET(options.BaseURL+"/routines/:routineId/stands", wrapper.GetRoutineStands)
 	router.DELETE(options.BaseURL+"/session", wrapper.Leave)
 	router.GET(options.BaseURL+"/session", wrapper.GetSession)
 	router.POST(options.BaseURL+"/session", wrapper.SignIn)
@@ -4209,6 +4521,9 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/students", wrapper.ListPupils)
 	router.GET(options.BaseURL+"/students/:studentId", wrapper.GetPupil)
 	router.GET(options.BaseURL+"/students/:studentId/comments", wrapper.ListComments)
+	router.GET(options.BaseURL+"/students/:studentId/routines", wrapper.ListRoutines)
+	router.PUT(options.BaseURL+"/students/:studentId/routines/:routineId", wrapper.PutRoutine)
+	router.POST(options.BaseURL+"/students/:studentId/routines/:routineId/ready/:readyId", wrapper.AddReadyRoutine)
 	router.GET(options.BaseURL+"/studio", wrapper.GetStudio)
 	router.PUT(options.BaseURL+"/studio", wrapper.ChangeStudio)
 	router.GET(options.BaseURL+"/takes", wrapper.ListTakes)
@@ -6635,6 +6950,150 @@ func (response ReworkdefaultApplicationProblemPlusJSONResponse) VisitReworkRespo
 	return err
 }
 
+type DeleteRoutineRequestObject struct {
+	RoutineId openapi_types.UUID `json:"routineId"`
+}
+
+type DeleteRoutineResponseObject interface {
+	VisitDeleteRoutineResponse(w http.ResponseWriter) error
+}
+
+type DeleteRoutine204Response struct {
+}
+
+func (response DeleteRoutine204Response) VisitDeleteRoutineResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DeleteRoutinedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DeleteRoutinedefaultApplicationProblemPlusJSONResponse) VisitDeleteRoutineResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetRoutineRequestObject struct {
+	RoutineId openapi_types.UUID `json:"routineId"`
+}
+
+type GetRoutineResponseObject interface {
+	VisitGetRoutineResponse(w http.ResponseWriter) error
+}
+
+type GetRoutine200JSONResponse SavedRoutine
+
+func (response GetRoutine200JSONResponse) VisitGetRoutineResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetRoutinedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetRoutinedefaultApplicationProblemPlusJSONResponse) VisitGetRoutineResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RestoreRoutineRequestObject struct {
+	RoutineId openapi_types.UUID `json:"routineId"`
+}
+
+type RestoreRoutineResponseObject interface {
+	VisitRestoreRoutineResponse(w http.ResponseWriter) error
+}
+
+type RestoreRoutine204Response struct {
+}
+
+func (response RestoreRoutine204Response) VisitRestoreRoutineResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type RestoreRoutinedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RestoreRoutinedefaultApplicationProblemPlusJSONResponse) VisitRestoreRoutineResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetRoutineStandsRequestObject struct {
+	RoutineId openapi_types.UUID `json:"routineId"`
+}
+
+type GetRoutineStandsResponseObject interface {
+	VisitGetRoutineStandsResponse(w http.ResponseWriter) error
+}
+
+type GetRoutineStands200JSONResponse []Stand
+
+func (response GetRoutineStands200JSONResponse) VisitGetRoutineStandsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetRoutineStandsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetRoutineStandsdefaultApplicationProblemPlusJSONResponse) VisitGetRoutineStandsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type LeaveRequestObject struct {
 }
 
@@ -6961,6 +7420,128 @@ type ListCommentsdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ListCommentsdefaultApplicationProblemPlusJSONResponse) VisitListCommentsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListRoutinesRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+}
+
+type ListRoutinesResponseObject interface {
+	VisitListRoutinesResponse(w http.ResponseWriter) error
+}
+
+type ListRoutines200JSONResponse []SavedRoutine
+
+func (response ListRoutines200JSONResponse) VisitListRoutinesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListRoutinesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListRoutinesdefaultApplicationProblemPlusJSONResponse) VisitListRoutinesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PutRoutineRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+	RoutineId openapi_types.UUID `json:"routineId"`
+	Params    PutRoutineParams
+	Body      *PutRoutineJSONRequestBody
+}
+
+type PutRoutineResponseObject interface {
+	VisitPutRoutineResponse(w http.ResponseWriter) error
+}
+
+type PutRoutine200JSONResponse SavedRoutine
+
+func (response PutRoutine200JSONResponse) VisitPutRoutineResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PutRoutinedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PutRoutinedefaultApplicationProblemPlusJSONResponse) VisitPutRoutineResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddReadyRoutineRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+	RoutineId openapi_types.UUID `json:"routineId"`
+	ReadyId   string             `json:"readyId"`
+}
+
+type AddReadyRoutineResponseObject interface {
+	VisitAddReadyRoutineResponse(w http.ResponseWriter) error
+}
+
+type AddReadyRoutine201JSONResponse SavedRoutine
+
+func (response AddReadyRoutine201JSONResponse) VisitAddReadyRoutineResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddReadyRoutinedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AddReadyRoutinedefaultApplicationProblemPlusJSONResponse) VisitAddReadyRoutineResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -7737,6 +8318,18 @@ type StrictServerInterface interface {
 	// Transpose a drill, move it to other strings, or make its notes one's own
 	// (POST /rework)
 	Rework(ctx context.Context, request ReworkRequestObject) (ReworkResponseObject, error)
+	// Take a routine away; what was played of it stays
+	// (DELETE /routines/{routineId})
+	DeleteRoutine(ctx context.Context, request DeleteRoutineRequestObject) (DeleteRoutineResponseObject, error)
+
+	// (GET /routines/{routineId})
+	GetRoutine(ctx context.Context, request GetRoutineRequestObject) (GetRoutineResponseObject, error)
+	// Bring a deleted routine back
+	// (POST /routines/{routineId}/restore)
+	RestoreRoutine(ctx context.Context, request RestoreRoutineRequestObject) (RestoreRoutineResponseObject, error)
+	// All that is needed to play a routine, so that it runs without a line
+	// (GET /routines/{routineId}/stands)
+	GetRoutineStands(ctx context.Context, request GetRoutineStandsRequestObject) (GetRoutineStandsResponseObject, error)
 	// Leave
 	// (DELETE /session)
 	Leave(ctx context.Context, request LeaveRequestObject) (LeaveResponseObject, error)
@@ -7764,6 +8357,15 @@ type StrictServerInterface interface {
 	// Comments on the takes of a student
 	// (GET /students/{studentId}/comments)
 	ListComments(ctx context.Context, request ListCommentsRequestObject) (ListCommentsResponseObject, error)
+	// A student's routines; students see their own
+	// (GET /students/{studentId}/routines)
+	ListRoutines(ctx context.Context, request ListRoutinesRequestObject) (ListRoutinesResponseObject, error)
+	// Make a routine for a student or change it; its drills are given to the student
+	// (PUT /students/{studentId}/routines/{routineId})
+	PutRoutine(ctx context.Context, request PutRoutineRequestObject) (PutRoutineResponseObject, error)
+	// Make a routine that ships, with its drills, for a student; the same id twice makes one
+	// (POST /students/{studentId}/routines/{routineId}/ready/{readyId})
+	AddReadyRoutine(ctx context.Context, request AddReadyRoutineRequestObject) (AddReadyRoutineResponseObject, error)
 	// The studio
 	// (GET /studio)
 	GetStudio(ctx context.Context, request GetStudioRequestObject) (GetStudioResponseObject, error)
@@ -9606,6 +10208,110 @@ func (sh *strictHandler) Rework(ctx *gin.Context, params ReworkParams) {
 	}
 }
 
+// DeleteRoutine operation middleware
+func (sh *strictHandler) DeleteRoutine(ctx *gin.Context, routineId openapi_types.UUID) {
+	var request DeleteRoutineRequestObject
+
+	request.RoutineId = routineId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DeleteRoutine(ctx, request.(DeleteRoutineRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DeleteRoutine")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(DeleteRoutineResponseObject); ok {
+		if err := validResponse.VisitDeleteRoutineResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetRoutine operation middleware
+func (sh *strictHandler) GetRoutine(ctx *gin.Context, routineId openapi_types.UUID) {
+	var request GetRoutineRequestObject
+
+	request.RoutineId = routineId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetRoutine(ctx, request.(GetRoutineRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetRoutine")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetRoutineResponseObject); ok {
+		if err := validResponse.VisitGetRoutineResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// RestoreRoutine operation middleware
+func (sh *strictHandler) RestoreRoutine(ctx *gin.Context, routineId openapi_types.UUID) {
+	var request RestoreRoutineRequestObject
+
+	request.RoutineId = routineId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RestoreRoutine(ctx, request.(RestoreRoutineRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RestoreRoutine")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(RestoreRoutineResponseObject); ok {
+		if err := validResponse.VisitRestoreRoutineResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetRoutineStands operation middleware
+func (sh *strictHandler) GetRoutineStands(ctx *gin.Context, routineId openapi_types.UUID) {
+	var request GetRoutineStandsRequestObject
+
+	request.RoutineId = routineId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetRoutineStands(ctx, request.(GetRoutineStandsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetRoutineStands")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetRoutineStandsResponseObject); ok {
+		if err := validResponse.VisitGetRoutineStandsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // Leave operation middleware
 func (sh *strictHandler) Leave(ctx *gin.Context) {
 	var request LeaveRequestObject
@@ -9843,6 +10549,95 @@ func (sh *strictHandler) ListComments(ctx *gin.Context, studentId openapi_types.
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ListCommentsResponseObject); ok {
 		if err := validResponse.VisitListCommentsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListRoutines operation middleware
+func (sh *strictHandler) ListRoutines(ctx *gin.Context, studentId openapi_types.UUID) {
+	var request ListRoutinesRequestObject
+
+	request.StudentId = studentId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListRoutines(ctx, request.(ListRoutinesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListRoutines")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListRoutinesResponseObject); ok {
+		if err := validResponse.VisitListRoutinesResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// PutRoutine operation middleware
+func (sh *strictHandler) PutRoutine(ctx *gin.Context, studentId openapi_types.UUID, routineId openapi_types.UUID, params PutRoutineParams) {
+	var request PutRoutineRequestObject
+
+	request.StudentId = studentId
+	request.RoutineId = routineId
+	request.Params = params
+
+	var body PutRoutineJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.PutRoutine(ctx, request.(PutRoutineRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "PutRoutine")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(PutRoutineResponseObject); ok {
+		if err := validResponse.VisitPutRoutineResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// AddReadyRoutine operation middleware
+func (sh *strictHandler) AddReadyRoutine(ctx *gin.Context, studentId openapi_types.UUID, routineId openapi_types.UUID, readyId string) {
+	var request AddReadyRoutineRequestObject
+
+	request.StudentId = studentId
+	request.RoutineId = routineId
+	request.ReadyId = readyId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AddReadyRoutine(ctx, request.(AddReadyRoutineRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AddReadyRoutine")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(AddReadyRoutineResponseObject); ok {
+		if err := validResponse.VisitAddReadyRoutineResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -76,6 +76,7 @@ func (a studentArchive) write(to io.Writer) error {
 			return w.JSON("student.json", archivedStudent{m.ID, m.Name, m.Email, m.SignIn, m.JoinedAt, m.Note, m.ConsentAt, m.ConsentBy, a.setup})
 		},
 		func() error { return a.drills(w) },
+		func() error { return a.routines(w) },
 		func() error { return a.takes(w) },
 		w.Close,
 	} {
@@ -136,6 +137,19 @@ func (a studentArchive) drills(w *archive.Writer) error {
 		}
 	}
 	return w.JSON("drills.json", all)
+}
+
+// routines writes those the student has now.
+func (a studentArchive) routines(w *archive.Writer) error {
+	kept, err := a.server.store.Routines(a.ctx, a.pupil.ID)
+	if err != nil {
+		return err
+	}
+	stands, err := a.server.standsOf(a.ctx, a.pupil.ID, kept...)
+	if err != nil {
+		return err
+	}
+	return w.JSON("routines.json", each(kept, func(r store.Routine) api.SavedRoutine { return routineOf(r, stands) }))
 }
 
 // takes writes all takes, page by page.

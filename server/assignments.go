@@ -248,20 +248,27 @@ func (s *Server) GetAssignment(ctx context.Context, r api.GetAssignmentRequestOb
 	if err != nil {
 		return nil, err
 	}
+	laid, err := s.laid(ctx, a)
+	return api.GetAssignment200JSONResponse(laid), err
+}
+
+// laid is what lies on the stand, written out at the student's rung.
+func (s *Server) laid(ctx context.Context, a store.Stand) (api.Stand, error) {
 	setup := a.StudentSetup()
 	chart, err := a.File.Value.At(a.Rung).Chart(setup.Guitar, a.Rung.BPM)
 	if err != nil {
-		return nil, err
+		return api.Stand{}, err
 	}
 	results, err := s.store.ResultsNow(ctx, a.ID)
 	if err != nil {
-		return nil, err
+		return api.Stand{}, err
 	}
 	ladder := a.Ladder.Value
 	ladder.Gate = a.GateNow()
-	return api.GetAssignment200JSONResponse{
+	return api.Stand{
 		Assignment: assignmentOf(a.Assignment), Chart: chart, BeatsPerPass: chart.Beats(), Neck: neckOf(setup, chart),
 		Climbing: tempo.Climbing{Ladder: ladder, NotesPerBeat: a.Division, Results: results},
+		Drill:    a.File.Value.Drill, Guitar: setup.Guitar,
 	}, nil
 }
 

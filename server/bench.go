@@ -9,6 +9,7 @@ import (
 	"manudrill/api"
 	"manudrill/core/drill"
 	"manudrill/core/guitar"
+	"manudrill/core/practice"
 	"manudrill/core/tempo"
 	"manudrill/formats/drillfile"
 	"manudrill/formats/exchange"
@@ -29,7 +30,7 @@ func (s *Server) setupFor(ctx context.Context, person *uuid.UUID) (drill.Setup, 
 func (s *Server) GetBench(context.Context, api.GetBenchRequestObject) (api.GetBenchResponseObject, error) {
 	return api.GetBench200JSONResponse{
 		Families: drill.Families(), Scales: guitar.Scales, CombinationSets: drill.CombinationSets(),
-		FingerOrders: drill.FingerOrders(), ReadySets: drill.ReadySets(), Usual: tempo.Usual(),
+		FingerOrders: drill.FingerOrders(), ReadySets: drill.ReadySets(), ReadyRoutines: practice.ReadyRoutines(), Usual: tempo.Usual(),
 	}, nil
 }
 

@@ -19,6 +19,7 @@ import (
 	"manudrill/core/drill"
 	"manudrill/core/evenness"
 	"manudrill/core/guitar"
+	"manudrill/core/practice"
 	"manudrill/core/simulate"
 	"manudrill/core/tempo"
 	"manudrill/formats/drillfile"
@@ -71,6 +72,9 @@ var calls = map[string]call{
 	"listBlocks": {about: ones}, "createBlock": {about: aThing, query: "id={new}&for={person}", body: map[string]any{"name": "two", "items": []any{map[string]any{"file": someDrill(), "seconds": 15}}}},
 	"getBlock": {about: aThing}, "deleteBlock": {about: aThing}, "restoreBlock": {about: aThing}, "listBin": {about: ones},
 
+	"listRoutines": {about: aThing}, "putRoutine": {about: aThing, body: practice.Routine{Name: "X", Items: []practice.Item{{Kind: practice.Play, Drill: "{drillId}", Enough: &practice.Enough{By: practice.ByTakes, Count: 3}}}}},
+	"addReadyRoutine": {about: aThing}, "getRoutine": {about: aThing}, "deleteRoutine": {about: aThing}, "restoreRoutine": {about: aThing}, "getRoutineStands": {about: aThing},
+
 	"listPupils": {about: ones, query: "groupId={group}"}, "getPupil": {about: aThing}, "getSetup": {about: aThing}, "changeSetup": {about: aThing, body: drill.UsualSetup()},
 	"listAssignments": {about: ones, query: "studentId={person}"}, "assign": {about: aThing, body: map[string]any{"drillId": "{drillId}", "studentId": "{person}"}},
 	"getAssignment": {about: aThing}, "unassign": {about: aThing}, "reassign": {about: aThing}, "giveNewest": {about: aThing}, "getProgress": {about: aThing},
@@ -92,7 +96,7 @@ type fixture map[string]string
 func (f fixture) names() []string {
 	var all []string
 	for _, key := range slices.Sorted(maps.Keys(f)) {
-		if !slices.Contains([]string{"new", "number"}, key) {
+		if !slices.Contains([]string{"new", "number", "readyId"}, key) {
 			all = append(all, f[key])
 		}
 	}
@@ -106,7 +110,7 @@ func newFixture(t *testing.T, found evenness.Analysis, by store.Person) fixture 
 	t.Helper()
 	ctx := storetest.In(t.Context())
 	id := func() uuid.UUID { return uuid.New() }
-	person, drillID, block, group, comment, take, other := id(), id(), id(), id(), id(), id(), id()
+	person, drillID, block, group, comment, take, other, routine := id(), id(), id(), id(), id(), id(), id(), id()
 	require.NoError(t, kept.AddPerson(ctx, store.Person{ID: person, Name: secretName, Role: store.Student}))
 	file := longer()
 	file.Drill.Name = secretName
@@ -115,6 +119,9 @@ func newFixture(t *testing.T, found evenness.Analysis, by store.Person) fixture 
 	require.NoError(t, kept.PutGroup(ctx, store.Group{ID: group, Name: secretName, Students: []uuid.UUID{person}}))
 	assignment, err := kept.Assign(ctx, drillID, person)
 	require.NoError(t, err)
+	require.NoError(t, kept.PutRoutine(ctx, routine, person, 0, practice.Routine{
+		Name: secretName, Items: []practice.Item{{Kind: practice.Play, Drill: drillID.String(), Enough: &practice.Enough{By: practice.ByTakes, Count: 1}}},
+	}, []uuid.UUID{drillID}))
 	chart, err := file.Drill.Chart(guitar.Standard(), 100)
 	require.NoError(t, err)
 	for i, one := range []uuid.UUID{take, other} {
@@ -123,8 +130,8 @@ func newFixture(t *testing.T, found evenness.Analysis, by store.Person) fixture 
 		require.NoError(t, kept.Measured(ctx, one, store.Measurement{Analysis: found, Seconds: 9, Listener: 1}))
 	}
 	require.NoError(t, kept.PutComment(ctx, store.Comment{ID: comment, TakeID: take, Text: "late", Author: by}))
-	f := fixture{"number": "0", "new": uuid.NewString()}
-	for name, of := range map[string]uuid.UUID{"person": person, "personId": person, "studentId": person, "drillId": drillID, "blockId": block, "group": group, "groupId": group,
+	f := fixture{"number": "0", "new": uuid.NewString(), "readyId": "warmUp"}
+	for name, of := range map[string]uuid.UUID{"person": person, "personId": person, "studentId": person, "drillId": drillID, "blockId": block, "routineId": routine, "group": group, "groupId": group,
 		"assignmentId": assignment, "takeId": take, "otherId": other, "commentId": comment} {
 		f[name] = of.String()
 	}
@@ -144,7 +151,7 @@ func (f fixture) request(t *testing.T, method, path string, c call) (string, str
 	t.Helper()
 	// What is made anew has an id that nothing has.
 	if method == http.MethodPut {
-		path = strings.ReplaceAll(path, "{commentId}", f["new"])
+		path = strings.ReplaceAll(strings.ReplaceAll(path, "{commentId}", f["new"]), "{routineId}", f["new"])
 		if strings.HasPrefix(path, "/assignments/") {
 			path = strings.ReplaceAll(path, "{takeId}", f["new"])
 		}
@@ -249,6 +256,8 @@ func prepare(t *testing.T, operation string, f fixture) {
 		require.NoError(t, kept.DeleteDrill(ctx, at("drillId")))
 	case "restoreBlock":
 		require.NoError(t, kept.DeleteBlock(ctx, at("blockId")))
+	case "restoreRoutine":
+		require.NoError(t, kept.DeleteRoutine(ctx, at("routineId")))
 	case "bringBack":
 		require.NoError(t, kept.Archive(ctx, at("personId")))
 	case "deleteComment":

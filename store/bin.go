@@ -16,14 +16,15 @@ const (
 	BinDrill      = "drill"
 	BinBlock      = "block"
 	BinAssignment = "assignment"
+	BinRoutine    = "routine"
 )
 
 // A Binned thing was deleted or taken back and can be brought back.
 type Binned struct {
 	Kind    string
 	ID      uuid.UUID
-	Name    string // of the drill or block
-	Student string // of an assignment
+	Name    string // of the drill, block or routine
+	Student string // of an assignment or a routine
 	At      time.Time
 	Until   time.Time // can it be brought back
 }
@@ -39,6 +40,8 @@ func (s *Store) Bin(ctx context.Context, page Page) ([]Binned, error) {
 			FROM drills d JOIN drill_versions v ON v.drill_id = d.id AND v.version = d.version
 			UNION ALL
 			SELECT 'block', id, coalesce(block->>'name', ''), '', deleted_at FROM blocks
+			UNION ALL
+			SELECT 'routine', r.id, coalesce(r.routine->>'name', ''), p.name, r.deleted_at FROM routines r JOIN people p ON p.id = r.student_id
 			UNION ALL
 			SELECT 'assignment', a.id, coalesce(v.file#>>'{drill,name}', ''), p.name, a.ended_at
 			FROM `+assignmentTables+assignmentPeople+`

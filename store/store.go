@@ -1,7 +1,7 @@
 // Package store keeps people, drills, assignments and takes in PostgreSQL.
 //
 // Locks are taken in one order, so that none waits for another in a ring: studio,
-// then student, drill, assignment, take. Whoever makes or changes what hangs on a drill
+// then student, routine, drill, assignment, take. Whoever makes or changes what hangs on a drill
 // takes the drill FOR SHARE first; whoever changes or deletes the drill takes it
 // FOR UPDATE.
 package store
@@ -86,9 +86,10 @@ func Open(ctx context.Context, url string) (*Store, error) {
 // breakOff ends a statement whose context ends by asking the server for it. Cutting
 // the connection instead would leave half a sound's part sent: the server would wait
 // for the other half, with all locks held, for as long as the driver waits for the
-// server's goodbye (15 s).
+// server's goodbye (15 s). A connection that only listens has nothing to be ended, and
+// is left after the delay.
 func breakOff(conn *pgconn.PgConn) ctxwatch.Handler {
-	return &pgconn.CancelRequestContextWatcherHandler{Conn: conn, DeadlineDelay: lockTimeout / 2}
+	return &pgconn.CancelRequestContextWatcherHandler{Conn: conn, DeadlineDelay: 300 * time.Millisecond}
 }
 
 // House is a name of the database that no other has, in digits and small letters.

@@ -21,7 +21,16 @@ export async function giveBack(assignmentId: string): Promise<void> {
   )
 }
 
-export function bringBack(b: Binned): Promise<void> {
-  if (b.kind === 'drill') return bringBackDrill(b.id)
-  return b.kind === 'block' ? bringBackBlock(b.id) : giveBack(b.id)
+export async function bringBackRoutine(routineId: string): Promise<void> {
+  await answer(client.POST('/routines/{routineId}/restore', { params: { path: { routineId } } }))
 }
+
+/** How each kind of thing is brought back. */
+const ways: Record<Binned['kind'], (id: string) => Promise<void>> = {
+  drill: bringBackDrill,
+  block: bringBackBlock,
+  assignment: giveBack,
+  routine: bringBackRoutine,
+}
+
+export const bringBack = (b: Binned): Promise<void> => ways[b.kind](b.id)

@@ -650,6 +650,123 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/students/{studentId}/routines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+            };
+            cookie?: never;
+        };
+        /** A student's routines; students see their own */
+        get: operations["listRoutines"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/students/{studentId}/routines/{routineId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+                routineId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Make a routine for a student or change it; its drills are given to the student */
+        put: operations["putRoutine"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/students/{studentId}/routines/{routineId}/ready/{readyId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+                routineId: string;
+                readyId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a routine that ships, with its drills, for a student; the same id twice makes one */
+        post: operations["addReadyRoutine"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/routines/{routineId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routineId: string;
+            };
+            cookie?: never;
+        };
+        get: operations["getRoutine"];
+        put?: never;
+        post?: never;
+        /** Take a routine away; what was played of it stays */
+        delete: operations["deleteRoutine"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/routines/{routineId}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routineId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring a deleted routine back */
+        post: operations["restoreRoutine"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/routines/{routineId}/stands": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routineId: string;
+            };
+            cookie?: never;
+        };
+        /** All that is needed to play a routine, so that it runs without a line */
+        get: operations["getRoutineStands"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/bin": {
         parameters: {
             query?: never;
@@ -1798,6 +1915,7 @@ export interface components {
             combinationSets: components["schemas"]["CombinationSet"][];
             fingerOrders: components["schemas"]["Fingers"][];
             readySets: components["schemas"]["ReadySet"][];
+            readyRoutines: components["schemas"]["ReadyRoutine"][];
             usual: components["schemas"]["Ladder"];
         };
         Family: {
@@ -1837,6 +1955,66 @@ export interface components {
                 file: components["schemas"]["DrillFile"];
                 seconds: number;
             }[];
+        };
+        Routine: {
+            name: string;
+            /** @description What the instructor says to it */
+            note?: string;
+            items: components["schemas"]["RoutineItem"][];
+        };
+        RoutineItem: {
+            /** @enum {string} */
+            kind: "drill" | "rest" | "note";
+            /** @description Of a drill: its id */
+            drill?: string;
+            enough?: components["schemas"]["Enough"];
+            /** @description Of a rest or a note */
+            seconds?: number;
+            /** @description What the instructor says to it; of a note, the note */
+            text?: string;
+        };
+        /** @description When a drill has been practised enough */
+        Enough: {
+            /** @enum {string} */
+            by: "takes" | "seconds" | "clean";
+            /** @description Takes or seconds */
+            count: number;
+            /** @description Of the last so many takes */
+            of?: number;
+        };
+        SavedRoutine: {
+            /** Format: uuid */
+            id: string;
+            student: components["schemas"]["Person"];
+            /** @description Why this program cannot read the routine, which then is an empty one here */
+            odd?: string;
+            routine: components["schemas"]["Routine"];
+            revision: number;
+            /** @description Who has changed it last */
+            author: string;
+            /** Format: date-time */
+            changedAt: string;
+            /** @description Those of it that the student has now */
+            drills: components["schemas"]["RoutineDrill"][];
+            /**
+             * Format: double
+             * @description About how long it lasts
+             */
+            seconds: number;
+        };
+        RoutineDrill: {
+            /** Format: uuid */
+            drillId: string;
+            /** Format: uuid */
+            assignmentId: string;
+            name: string;
+            rung: components["schemas"]["Rung"];
+        };
+        ReadyRoutine: {
+            id: string;
+            about: string;
+            routine: components["schemas"]["Routine"];
+            drills: components["schemas"]["Drill"][];
         };
         SavedBlock: {
             /** Format: uuid */
@@ -2063,6 +2241,8 @@ export interface components {
             writtenAt: string;
         };
         Stand: {
+            drill: components["schemas"]["Drill"];
+            guitar: components["schemas"]["Guitar"];
             climbing: components["schemas"]["Climbing"];
             /** Format: double */
             beatsPerPass: number;
@@ -2224,7 +2404,7 @@ export interface components {
         };
         Binned: {
             /** @enum {string} */
-            kind: "drill" | "block" | "assignment";
+            kind: "drill" | "block" | "assignment" | "routine";
             /** Format: uuid */
             id: string;
             /** @description Of the drill or block */
@@ -3812,6 +3992,173 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listRoutines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description That which was changed last first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedRoutine"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    putRoutine: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made on, 0 for what is new */
+                "If-Match": components["parameters"]["IfMatch"];
+            };
+            path: {
+                studentId: string;
+                routineId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Routine"];
+            };
+        };
+        responses: {
+            /** @description The routine */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedRoutine"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    addReadyRoutine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+                routineId: string;
+                readyId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The routine */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedRoutine"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getRoutine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routineId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The routine */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedRoutine"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    deleteRoutine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routineId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Deleted */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    restoreRoutine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routineId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Back */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getRoutineStands: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routineId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What lies on the stand for each drill of it that the student has now */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stand"][];
+                };
             };
             default: components["responses"]["Problem"];
         };

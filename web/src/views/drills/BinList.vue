@@ -10,7 +10,8 @@ const emit = defineEmits<{ bringBack: [what: Binned] }>()
 
 function what(b: Binned): string {
   if (b.kind === 'assignment') return `taken back from ${b.student}`
-  return b.kind === 'block' ? 'block deleted' : 'drill deleted'
+  if (b.kind === 'routine') return `routine of ${b.student} deleted`
+  return `${b.kind} deleted`
 }
 </script>
 
