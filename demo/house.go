@@ -81,6 +81,7 @@ func house(ctx context.Context, s *store.Store) error {
 		once(s.ChangeSetup(ctx, id("Bram Tillowe"), 1, small)),
 		once(s.ChangeSetup(ctx, id("Sol Marrik"), 1, left)),
 		once(s.Archive(ctx, id(archived))),
+		compose(ctx, s),
 		said(ctx, s, oda),
 	)
 }

@@ -1,7 +1,8 @@
 //go:build js && wasm
 
-// The core built for the browser: one ear at a time, called from a worker of the stand.
-// Answers are JSON; what went wrong is their "error".
+// The core built for the browser: one ear at a time, and what the stand does by itself,
+// called from a worker of the stand. Questions and answers are JSON; what went wrong is
+// their "error".
 package main
 
 import (
@@ -13,6 +14,7 @@ import (
 
 	"manudrill/core/listen"
 	"manudrill/device/ear"
+	"manudrill/device/stand"
 )
 
 func main() {
@@ -52,8 +54,20 @@ func main() {
 			}
 			last := now
 			now = nil
-			return last.End()
+			verdict, err := last.End()
+			if errors.Is(err, ear.ErrNothing) {
+				return struct {
+					Nothing bool `json:"nothing"`
+				}{true}, nil
+			}
+			return verdict, err
 		}),
+	})
+	js.Global().Set("manudrillStand", map[string]any{
+		// lay writes a drill out at a rung.
+		"lay": answering(func(args []js.Value) (any, error) { return stand.Lay([]byte(args[0].String())) }),
+		// step takes a run of a routine from one moment to the next.
+		"step": answering(func(args []js.Value) (any, error) { return stand.Step([]byte(args[0].String())) }),
 	})
 	select {} // for as long as the worker lives
 }
@@ -65,7 +79,7 @@ func answering(do func(args []js.Value) (any, error)) js.Func {
 	return js.FuncOf(func(_ js.Value, args []js.Value) (answer any) {
 		defer func() {
 			if p := recover(); p != nil {
-				answer = failed(fmt.Errorf("it could not be heard: %v", p))
+				answer = failed(fmt.Errorf("it could not be done: %v", p))
 			}
 		}()
 		said, err := do(args)

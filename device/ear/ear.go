@@ -29,6 +29,8 @@ type Verdict struct {
 	Analysis evenness.Analysis `json:"analysis"`
 	Advice   advice.Advice     `json:"advice"`
 	Measured Figures           `json:"measured"`
+	Clean    bool              `json:"clean"`    // every pass of it was
+	Climbing tempo.Climbing    `json:"climbing"` // what the ladder knows with it
 }
 
 // Figures are those of a take's summary, as the contract has them.
@@ -101,9 +103,13 @@ func (e *Ear) End() (Verdict, error) {
 	}
 	a := evenness.Judge(compare.Compare(e.task.Chart, e.heard, e.listener.Ticks()...))
 	result := a.Result()
-	return Verdict{Analysis: a, Advice: advice.Of(a, e.task.Chart), Measured: Figures{
-		Seconds: e.seconds(), HeldBPM: result.HeldBPM, NotesPerSecond: a.Tempo.NotesPerSecond,
-		SpreadMs: a.Timing.SpreadMs, SpreadPercent: a.Timing.SpreadPercent, RightPercent: 100 * a.Counts.RightShare(),
-		Decision: e.task.Climbing.Decide(e.task.Rung, result),
-	}}, nil
+	decision := e.task.Climbing.Decide(e.task.Rung, result)
+	return Verdict{
+		Analysis: a, Advice: advice.Of(a, e.task.Chart), Clean: decision.Clean(result), Climbing: e.task.Climbing.After(decision, result),
+		Measured: Figures{
+			Seconds: e.seconds(), HeldBPM: result.HeldBPM, NotesPerSecond: a.Tempo.NotesPerSecond,
+			SpreadMs: a.Timing.SpreadMs, SpreadPercent: a.Timing.SpreadPercent, RightPercent: 100 * a.Counts.RightShare(),
+			Decision: decision,
+		},
+	}, nil
 }

@@ -85,6 +85,10 @@ var views = []view{
 	{"practice", student, "/practice", nil},
 	{"progress", student, "/practice", []step{click("Progress"), settle}},
 	{"stand", student, "/practice", []step{click("Put on the stand"), settle}},
+	{"stand-playing", student, "/practice", []step{click("Put on the stand"), settle, click("Play"), chromedp.Sleep(6500 * time.Millisecond)}},
+	{"routine", student, "/practice", []step{click("Put it on the stand"), settle}},
+	{"resting", student, "/practice", []step{click("Put it on the stand"), settle, click("Start"), settle, chromedp.KeyEvent("n"), settle, chromedp.KeyEvent("n"), settle}},
+	{"compose", instructor, "/students", []step{chromedp.Click(chromedp.Search(`//h2/a[. = "Lena Quarrow"]`)), settle, click("Even before fast"), settle}},
 	{"verdict", student, "/practice", []step{
 		click("Put on the stand"), settle, chromedp.Click(chromedp.CSS(`details summary`)), settle, click("Let it play"),
 		chromedp.WaitVisible(chromedp.CSS(`.verdict`)), settle,

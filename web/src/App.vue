@@ -21,7 +21,7 @@ const places = computed(() => {
 })
 
 const bare = computed(() => route.meta.bare)
-const atStand = computed(() => route.path.startsWith('/stand/'))
+const atStand = computed(() => /^\/(stand|routines)\//.test(route.path))
 usePreferences(() => atStand.value)
 
 async function goOut() {

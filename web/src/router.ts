@@ -105,6 +105,16 @@ export const router = createRouter({
       meta: { title: 'Stand', role: 'student' },
     },
     {
+      path: '/routines/:id',
+      component: () => import('./views/routine/RoutineStand.vue'),
+      meta: { title: 'Practice', role: 'student', bare: true },
+    },
+    {
+      path: '/students/:student/routines/:id',
+      component: () => import('./views/plan/RoutinePage.vue'),
+      meta: { title: 'Routine', role: 'instructor' },
+    },
+    {
       path: '/progress/:id',
       component: () => import('./views/progress/Progress.vue'),
       meta: { title: 'Progress' },

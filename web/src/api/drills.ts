@@ -60,9 +60,12 @@ export function createBlock(body: Block, whom?: string, id = newId()): Promise<S
 }
 
 /** Saves drills as new ones in a folder of the library. */
-export async function keepIn(folder: string, files: DrillFile[]): Promise<void> {
+export async function keepIn(folder: string, files: DrillFile[]): Promise<SavedDrill[]> {
+  const kept: SavedDrill[] = []
   for (const body of files) {
     const made = await createDrill(body)
     await putOnShelf(made, { folder, tags: [], favourite: false })
+    kept.push(made)
   }
+  return kept
 }

@@ -20,11 +20,11 @@ describe('schedule', () => {
   })
   it('tells the count, the pass and the note due', () => {
     const beats = [0, 0.5, 1, 1.5, 2, 2.5, 3, 3.5, 4, 4.5, 5]
-    expect(momentOf(s, beats, 5.5, 10.1)).toEqual({ countIn: 4 })
-    expect(momentOf(s, beats, 5.5, 11.9)).toEqual({ countIn: 1 })
-    expect(momentOf(s, beats, 5.5, 12.01)).toEqual({ pass: 0, note: 0 })
-    expect(momentOf(s, beats, 5.5, 12.76)).toEqual({ pass: 0, note: 3 })
-    expect(momentOf(s, beats, 5.5, 12 + 2.75 + 0.26)).toEqual({ pass: 1, note: 1 })
+    expect(momentOf(s, beats, 5.5, 10.1)).toEqual({ countIn: 4, beat: 0 })
+    expect(momentOf(s, beats, 5.5, 11.9)).toEqual({ countIn: 1, beat: 3 })
+    expect(momentOf(s, beats, 5.5, 12.01)).toEqual({ pass: 0, note: 0, beat: 0 })
+    expect(momentOf(s, beats, 5.5, 12.76)).toEqual({ pass: 0, note: 3, beat: 1 })
+    expect(momentOf(s, beats, 5.5, 12 + 2.75 + 0.26)).toEqual({ pass: 1, note: 1, beat: 0 })
   })
 })
 

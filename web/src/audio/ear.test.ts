@@ -5,9 +5,11 @@ import { Ear, type DeviceVerdict, type EarWorker, type FromEar, type Task, type 
 /** A worker that does what the test says. */
 class Still implements EarWorker {
   readonly sent: ToEar[] = []
-  onmessage: EarWorker['onmessage'] = null
-  onerror: EarWorker['onerror'] = null
+  private hear?: (event: MessageEvent<FromEar>) => void
   ended = false
+  addEventListener: EarWorker['addEventListener'] = (on: string, hear: unknown) => {
+    if (on === 'message') this.hear = hear as typeof this.hear
+  }
   postMessage(message: ToEar) {
     this.sent.push(message)
   }
@@ -15,7 +17,7 @@ class Still implements EarWorker {
     this.ended = true
   }
   say(data: FromEar) {
-    this.onmessage?.({ data } as MessageEvent<FromEar>)
+    this.hear?.({ data } as MessageEvent<FromEar>)
   }
 }
 

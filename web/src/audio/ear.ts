@@ -15,24 +15,34 @@ export interface DeviceVerdict {
   analysis: Analysis
   advice: Advice
   measured: MeasuredSummary['measured']
+  /** Every pass was clean. */
+  clean: boolean
+  /** What the next decision will rest on. */
+  climbing: Climbing
 }
+
+/** What is said of a take in which no note was heard. */
+export const nothing = 'nothing'
+export type Said = DeviceVerdict | typeof nothing
 
 export type ToEar =
   | { kind: 'begin'; take: string; task: string } // as JSON: what is watched cannot be sent
   | { kind: 'hear'; take: string; samples: Int32Array }
   | { kind: 'end'; take: string }
+  | { kind: 'ask'; id: number; what: 'lay' | 'step'; question: string }
 
 export type FromEar =
   | { kind: 'ready' }
   | { kind: 'gone'; why: string }
   | { kind: 'failed'; take: string; why: string }
-  | { kind: 'verdict'; take: string; verdict: DeviceVerdict }
+  | { kind: 'verdict'; take: string; verdict: Said }
+  | { kind: 'answer'; id: number; answer?: unknown; error?: string }
 
 /** The part of a worker that is needed of one. */
 export interface EarWorker {
   postMessage(message: ToEar, transfer?: Transferable[]): void
-  onmessage: ((event: MessageEvent<FromEar>) => void) | null
-  onerror: ((event: ErrorEvent) => void) | null
+  addEventListener(on: 'message', hear: (event: MessageEvent<FromEar>) => void): void
+  addEventListener(on: 'error', hear: (event: ErrorEvent) => void): void
   terminate(): void
 }
 
@@ -51,7 +61,7 @@ const patience = 5000
  */
 export class Ear {
   private take?: string
-  private waiting?: (verdict: DeviceVerdict | undefined) => void
+  private waiting?: (said: Said | undefined) => void
   private deaf = false
 
   /** onHearing is told what can be heard here, once it is known and when that changes. */
@@ -59,8 +69,8 @@ export class Ear {
     private readonly worker: EarWorker,
     private readonly onHearing: (hearing: Hearing) => void = () => undefined,
   ) {
-    worker.onmessage = ({ data }) => this.told(data)
-    worker.onerror = (event) => this.told({ kind: 'gone', why: event.message })
+    worker.addEventListener('message', ({ data }) => this.told(data))
+    worker.addEventListener('error', (event) => this.told({ kind: 'gone', why: event.message }))
   }
 
   /** An ear in a worker of its own; none where the browser has no such thing. */
@@ -87,8 +97,8 @@ export class Ear {
     this.send({ kind: 'hear', take: this.take, samples: rounded }, [rounded.buffer])
   }
 
-  /** The verdict on what was heard; none where the device cannot tell, or not in time. */
-  end(within = patience): Promise<DeviceVerdict | undefined> {
+  /** What is said of what was heard; none where the device cannot tell, or not in time. */
+  end(within = patience): Promise<Said | undefined> {
     const { take } = this
     if (!take || this.deaf) return Promise.resolve(undefined)
     this.send({ kind: 'end', take })
@@ -135,8 +145,8 @@ export class Ear {
   }
 
   /** Answers who waits. */
-  private settle(verdict: DeviceVerdict | undefined) {
-    this.waiting?.(verdict)
+  private settle(said: Said | undefined) {
+    this.waiting?.(said)
     this.waiting = undefined
   }
 }

@@ -1,8 +1,11 @@
-/** Runs the core, built for the browser, beside the page: one take after another. */
+/**
+ * Runs the core, built for the browser, beside the page: hears one take after another, and
+ * answers what the stand asks.
+ */
 import earUrl from '../device/ear.wasm?url'
 import execUrl from '../device/wasm_exec.js?url'
 
-import type { FromEar, ToEar } from './ear'
+import { nothing, type DeviceVerdict, type FromEar, type ToEar } from './ear'
 
 /** What the core puts up, each answering in JSON. */
 declare const manudrillEar: {
@@ -10,6 +13,7 @@ declare const manudrillEar: {
   hear(samples: Uint8Array): string
   end(): string
 }
+declare const manudrillStand: Record<'lay' | 'step', (question: string) => string>
 declare class Go {
   importObject: WebAssembly.Imports
   run(instance: WebAssembly.Instance): Promise<void>
@@ -49,9 +53,13 @@ function obey(message: ToEar): FromEar | undefined {
     }
     case 'end': {
       const said = answered(manudrillEar.end())
-      return said.error === undefined
-        ? ({ kind: 'verdict', take: message.take, verdict: said } as unknown as FromEar)
-        : { kind: 'failed', take: message.take, why: said.error }
+      if (said.error !== undefined) return { kind: 'failed', take: message.take, why: said.error }
+      const verdict = said.nothing ? nothing : (said as unknown as DeviceVerdict)
+      return { kind: 'verdict', take: message.take, verdict }
+    }
+    case 'ask': {
+      const answer = answered(manudrillStand[message.what](message.question))
+      return { kind: 'answer', id: message.id, answer, error: answer.error }
     }
   }
 }

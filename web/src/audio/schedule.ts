@@ -43,6 +43,8 @@ export interface Moment {
   /** The pass and the chart note that are due, both from 0. */
   pass?: number
   note?: number
+  /** The beat of the bar, from 0, in the count-in too. */
+  beat?: number
 }
 
 export function momentOf(
@@ -50,12 +52,16 @@ export function momentOf(
   noteBeats: number[],
   beatsPerPass: number,
   now: number,
+  beatsPerBar = 4,
 ): Moment {
   const beat = (now - s.first) / s.secondsPerBeat
-  if (beat < 0) return { countIn: Math.min(countInBeats, Math.ceil(-beat)) }
+  if (beat < 0) {
+    const countIn = Math.min(countInBeats, Math.ceil(-beat))
+    return { countIn, beat: countInBeats - countIn }
+  }
   const pass = Math.floor(beat / beatsPerPass)
   const within = beat - pass * beatsPerPass
   let note = 0
   while (note + 1 < noteBeats.length && (noteBeats[note + 1] ?? 0) <= within + 1e-6) note++
-  return { pass, note }
+  return { pass, note, beat: Math.floor(within + 1e-6) % beatsPerBar }
 }

@@ -1,6 +1,6 @@
 import type { Stand } from '../api/client'
 import { decoded, monoOf } from './decode'
-import { Ear } from './ear'
+import { Ear, nothing } from './ear'
 
 /** How long a file is heard at the most before nothing is proposed, in ms. */
 const within = 60_000
@@ -27,8 +27,9 @@ export async function tempoHeard(
     ear.begin(file.name, { rate: sound.sampleRate, chart, rung: assignment.rung, climbing })
     const mono = monoOf(sound).subarray(0, longest * sound.sampleRate)
     for (let at = 0; at < mono.length; at += slice) ear.hear(mono.subarray(at, at + slice))
-    const analysis = (await ear.end(within))?.analysis
-    return analysis && !analysis.foreign ? Math.round(analysis.tempo.bpm) : undefined
+    const said = await ear.end(within)
+    if (!said || said === nothing || said.analysis.foreign) return undefined
+    return Math.round(said.analysis.tempo.bpm)
   } finally {
     ear.close()
   }

@@ -27,6 +27,10 @@ const props = defineProps<{
   edit?: 'hand' | 'notes'
   /** From string to string, in the units of the drawing. */
   gap?: number
+  /** Only the frets played and a few around them. */
+  cut?: boolean
+  /** How much larger than at the bench; there is no editing then. */
+  zoom?: number
 }>()
 const emit = defineEmits<{
   move: [frets: number, thicker: number]
@@ -36,14 +40,17 @@ const emit = defineEmits<{
 
 const box = ref<HTMLElement>()
 const { width: boxWidth } = useElementSize(box)
-const width = computed(() => Math.max(320, boxWidth.value))
+const zoom = computed(() => props.zoom ?? 1)
+const width = computed(() => Math.max(320, boxWidth.value) / zoom.value)
 
 const left = 62
 const gap = computed(() => props.gap ?? 31)
 const top = 24
 const strings = computed(() => props.chart.tuning.length)
 const bottom = computed(() => top + gap.value * (strings.value - 1))
-const window = computed(() => fretWindow(props.neck, props.chart.notes, width.value >= 900))
+const window = computed(() =>
+  fretWindow(props.neck, props.chart.notes, !props.cut && width.value >= 900),
+)
 const scale = computed(
   () => new NeckScale(props.neck, window.value[0], window.value[1], left, width.value - left - 8),
 )
@@ -185,8 +192,9 @@ function cursorKey(event: KeyboardEvent) {
 <template>
   <div ref="box" class="neck">
     <svg
-      :width="width"
-      :height="bottom + 46"
+      :width="width * zoom"
+      :height="(bottom + 46) * zoom"
+      :viewBox="`0 0 ${width} ${bottom + 46}`"
       :role="{ notes: 'application', hand: 'group', none: 'img' }[edit ?? 'none']"
       :aria-label="
         edit === 'notes' ? 'Neck: arrows move the cursor, enter adds a note there' : label

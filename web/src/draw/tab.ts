@@ -25,12 +25,15 @@ export interface TabRow {
 /** The room at both ends of a row, in the units of the drawing. */
 export const tabMargin = 26
 
+/** How much room a note has at the least and at the most, on paper. */
+const onPaper: [number, number] = [28, 44]
+
 /**
  * Breaks one pass of a chart into rows of whole beats that fill a width. Notes
- * are spaced by time.
+ * are spaced by time, each with so much room.
  */
-export function tabRows(chart: Chart, width: number): TabRow[] {
-  const { beatsPerRow, step } = fillRows(chart, width - 2 * tabMargin, 28, 44)
+export function tabRows(chart: Chart, width: number, [least, most] = onPaper): TabRow[] {
+  const { beatsPerRow, step } = fillRows(chart, width - 2 * tabMargin, least, most)
   const perBeat = chart.notesPerBeat * step
   const rows: TabRow[] = []
   chart.notes.forEach((note, index) => {

@@ -3,18 +3,28 @@ import { ElButton } from 'element-plus'
 import { onMounted, ref } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
 
-import { answer, client, type Assignment, type TakeSummary } from '../../api/client'
+import {
+  answer,
+  client,
+  type Assignment,
+  type SavedRoutine,
+  type TakeSummary,
+} from '../../api/client'
 import { useAttempt } from '../../api/attempt'
 import { everything, usePages } from '../../api/pages'
+import { routinesOf } from '../../api/routines'
+import RoutineCard from './RoutineCard.vue'
 import LadderBar from '../../components/LadderBar.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import TakeList from '../../components/TakeList.vue'
 import UnreadList from '../../components/UnreadList.vue'
 import UnsentList from '../../components/UnsentList.vue'
 import { count, dayOf } from '../../draw/words'
+import { person } from '../../session'
 
 const router = useRouter()
 const assignments = ref<Assignment[]>()
+const routines = ref<SavedRoutine[]>([])
 const { problem, attempt } = useAttempt()
 const { items, more, first, further } = usePages<TakeSummary>((after) =>
   answer(client.GET('/takes', { params: { query: { after, limit: 25 } } })),
@@ -24,7 +34,8 @@ onMounted(() =>
     const given = everything((after) =>
       answer(client.GET('/assignments', { params: { query: { after } } })),
     )
-    ;[assignments.value] = await Promise.all([given, first()])
+    const me = person.value?.id ?? ''
+    ;[assignments.value, routines.value] = await Promise.all([given, routinesOf(me), first()])
   }),
 )
 </script>
@@ -35,6 +46,8 @@ onMounted(() =>
     <ProblemNote v-if="problem" :problem="problem" />
     <UnreadList />
     <UnsentList />
+    <RoutineCard v-for="(r, i) in routines" :key="r.id" :saved="r" :today="i === 0" />
+    <h2 v-if="routines.length && assignments?.length">Drill by drill</h2>
     <div v-if="assignments?.length" class="cards">
       <section v-for="a in assignments" :key="a.id" class="sheet card">
         <h2>{{ a.drillName }}</h2>

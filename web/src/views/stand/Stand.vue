@@ -20,7 +20,7 @@ import { newId } from '../../api/ids'
 import { readable } from '../../audio/decode'
 import { isAllowed } from '../../audio/microphones'
 import { outbox } from '../../audio/outbox'
-import type { DeviceVerdict } from '../../audio/ear'
+import { nothing, type Said } from '../../audio/ear'
 import { tempoHeard } from '../../audio/tempoHeard'
 import type { UnsentTake } from '../../audio/unsent'
 import { encodeWav } from '../../audio/wav'
@@ -30,11 +30,12 @@ import TabView from '../../components/TabView.vue'
 import UnsentList from '../../components/UnsentList.vue'
 import { count } from '../../draw/words'
 import { heardHere, saysOtherwise } from './heardHere'
+import { volume } from './choices'
 import FilePlayed, { type PlayedAt } from './FilePlayed.vue'
-import InputPicture from './InputPicture.vue'
 import MicrophoneCheck from './MicrophoneCheck.vue'
 import { playerOf, steadyPlayer } from './player'
 import PlayerForm from './PlayerForm.vue'
+import Stage from './Stage.vue'
 import { useRecording, type Ending } from './recording'
 import Verdict from './Verdict.vue'
 
@@ -45,7 +46,6 @@ const problem = ref<Problem>()
 const busy = ref('')
 
 const source = useStorage<Source>('manudrill source', 'microphone')
-const volume = useStorage('manudrill click volume', 60)
 const player = ref({ ...steadyPlayer })
 const judged = {
   loading: 'What judges a take is being loaded; you can play already.',
@@ -60,7 +60,7 @@ const sources = [
 if (source.value === 'simulated') source.value = 'microphone'
 
 const { running, moment, input, heard, hearing, start, choose, stop } = useRecording(
-  (made, ending, verdict) => void ended(made, ending, verdict),
+  (made, ending, said) => void ended(made, ending, said),
   () => (problem.value = noRoom),
 )
 const bpm = computed(() => stand.value?.chart.bpm ?? 0)
@@ -173,9 +173,9 @@ function tryOut() {
   )
 }
 
-async function ended(made: UnsentTake, ending: Ending, verdict?: DeviceVerdict) {
-  if (verdict && stand.value && !running.value)
-    take.value = ours.value = heardHere(made, stand.value, verdict)
+async function ended(made: UnsentTake, ending: Ending, said?: Said) {
+  if (said && said !== nothing && stand.value && !running.value)
+    take.value = ours.value = heardHere(made, stand.value, said)
   if (made.unkept) return handInUnkept(made)
   if (ending === 'finished') {
     listening.value = made.take.id
@@ -265,8 +265,12 @@ onKeyStroke(' ', (event) => {
 })
 onKeyStroke('Escape', () => running.value && void stop())
 
+const leftToPlay = computed(() => {
+  const { countIn, pass } = moment.value
+  if (countIn) return 'get ready'
+  return pass === undefined ? 'done' : `pass ${pass + 1} of ${stand.value?.chart.passes ?? 1}`
+})
 const goText = computed(() => {
-  if (running.value) return 'Stop'
   if (source.value === 'file') return 'Choose a file'
   return take.value ? 'Play again' : 'Play'
 })
@@ -307,13 +311,18 @@ const goText = computed(() => {
         {{ stand.assignment.set.author }} has set this tempo: “{{ stand.assignment.set.reason }}”
       </p>
 
-      <p v-if="running" class="count figures" aria-live="assertive">
-        <template v-if="moment.countIn">{{ moment.countIn }}</template>
-        <template v-else-if="moment.pass !== undefined">
-          pass {{ moment.pass + 1 }} of {{ stand.chart.passes ?? 1 }}
-        </template>
-        <template v-else>done</template>
-      </p>
+      <Stage
+        v-if="running"
+        :title="stand.assignment.drillName"
+        :left="leftToPlay"
+        :chart="stand.chart"
+        :neck="stand.neck"
+        :moment="moment"
+        :input="input"
+        :heard="heard"
+      >
+        <el-button type="primary" class="play" @click="stop">Stop</el-button>
+      </Stage>
       <p v-else-if="busy" class="count" role="status">{{ busy }} …</p>
       <p v-else-if="waits" class="lead" role="status">
         {{ outbox.fault.value?.title }}. The take is kept on this device and handed in by itself;
@@ -344,22 +353,15 @@ const goText = computed(() => {
         </section>
       </template>
       <UnsentList v-if="!running && !busy && (waits || !listening)" :assignment-id="id" />
-      <template v-if="!take || running">
+      <template v-if="!take && !running">
         <section class="sheet">
-          <TabView
-            :chart="stand.chart"
-            :now="running ? moment.note : undefined"
-            :zoom="[1.35, 2.6]"
-          />
+          <TabView :chart="stand.chart" :zoom="[1.35, 2.6]" />
         </section>
-        <section v-if="!running" class="sheet">
+        <section class="sheet">
           <NeckView :neck="stand.neck" :chart="stand.chart" />
         </section>
       </template>
 
-      <section v-if="running && input" class="sheet">
-        <InputPicture :input="input" :stamp="heard" />
-      </section>
       <section v-if="!running" class="sheet source">
         <div class="row">
           <span>Play with</span>

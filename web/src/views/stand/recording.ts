@@ -3,12 +3,13 @@ import { onBeforeUnmount, ref, shallowRef } from 'vue'
 import { Problem, type Stand } from '../../api/client'
 import { newId } from '../../api/ids'
 import { Metronome } from '../../audio/metronome'
-import { type DeviceVerdict, Ear, type Hearing } from '../../audio/ear'
+import { Ear, newEarWorker, type EarWorker, type Hearing, type Said } from '../../audio/ear'
 import { InputLevel } from '../../audio/input'
 import { chosenMicrophone } from '../../audio/microphones'
 import { isOver, Playing } from '../../audio/playing'
 import { Recorder } from '../../audio/recorder'
 import { momentOf, scheduleOf, type Moment, type Schedule } from '../../audio/schedule'
+import { StandCore } from '../../audio/standCore'
 import { UnsentTake } from '../../audio/unsent'
 
 /** What is heard now was handed to the output a little earlier. */
@@ -22,7 +23,7 @@ export type Ending = 'finished' | 'stopped' | 'lost'
  * recorded is kept in the browser from the first chunk on.
  */
 export function useRecording(
-  onEnd: (take: UnsentTake, ending: Ending, verdict?: DeviceVerdict) => void,
+  onEnd: (take: UnsentTake, ending: Ending, said?: Said) => void,
   onNoRoom: () => void,
 ) {
   const running = ref(false)
@@ -37,7 +38,13 @@ export function useRecording(
   let context: AudioContext | undefined
   let recorder: Recorder | undefined
   let metronome: Metronome | undefined
-  const ear = Ear.open((told) => (hearing.value = told))
+  let worker: EarWorker | undefined
+  const ear = Ear.open(
+    (told) => (hearing.value = told),
+    () => (worker = newEarWorker()),
+  )
+  /** What the stand asks of the same core; none where this device has no such thing. */
+  const core = worker && new StandCore(worker)
   let take: UnsentTake | undefined
   let frame = 0
   let left = false
@@ -123,7 +130,7 @@ export function useRecording(
     metronome.play(schedule)
     running.value = true
     const beats = chart.notes.map((n) => n.beat)
-    follow(ctx, schedule, (now) => momentOf(schedule, beats, beatsPerPass, now))
+    follow(ctx, schedule, (now) => momentOf(schedule, beats, beatsPerPass, now, chart.beatsPerBar))
   }
 
   /** Shows where the audio clock is until the take is over. */
@@ -144,8 +151,8 @@ export function useRecording(
     if (ending !== 'lost') await recorder?.stop()
     moment.value = {}
     const judged = ending === 'finished' ? ear?.end() : undefined
-    const [verdict] = await Promise.all([judged, played.kept()])
-    onEnd(played, ending, verdict)
+    const [said] = await Promise.all([judged, played.kept()])
+    onEnd(played, ending, said)
   }
 
   onBeforeUnmount(() => {
@@ -157,5 +164,6 @@ export function useRecording(
     void context?.close()
   })
 
-  return { running, moment, input, heard, hearing, start, choose, stop: () => end('stopped') }
+  const stop = () => end('stopped')
+  return { running, moment, input, heard, hearing, core, start, choose, stop }
 }

@@ -9,10 +9,12 @@ import {
   type AuditLine,
   type Group,
   type Pupil,
+  type SavedRoutine,
   type TakeComment,
 } from '../../api/client'
 import { useAttempt } from '../../api/attempt'
 import { usePages } from '../../api/pages'
+import { routinesOf } from '../../api/routines'
 import { allGroups, archive, bringPersonBack, remove } from '../../api/people'
 import AuditList from '../../components/AuditList.vue'
 import LadderBar from '../../components/LadderBar.vue'
@@ -22,6 +24,7 @@ import TakeComments from '../../components/TakeComments.vue'
 import TakeList from '../../components/TakeList.vue'
 import TextLine from '../../components/TextLine.vue'
 import { undoable } from '../../components/undo'
+import { aboutMinutes } from '../../draw/routinewords'
 import { count, dayOf, momentOf, rungShort } from '../../draw/words'
 import { makeCards } from './cards'
 
@@ -30,6 +33,7 @@ const id = String(useRoute().params.id)
 const router = useRouter()
 const pupil = ref<Pupil>()
 const groups = ref<Group[]>([])
+const routines = ref<SavedRoutine[]>([])
 const setup = ref(false)
 const { problem, attempt } = useAttempt()
 const form = ref({
@@ -73,7 +77,7 @@ async function load() {
 onMounted(() =>
   attempt(async () => {
     await load()
-    groups.value = await allGroups()
+    ;[groups.value, routines.value] = await Promise.all([allGroups(), routinesOf(id)])
     await Promise.all([takes.first(), comments.first(), lines.first()])
   }),
 )
@@ -166,6 +170,26 @@ const away = (how: 'archive' | 'remove') =>
       </section>
       <div class="parts">
         <div class="stack">
+          <section class="sheet stack">
+            <div class="row">
+              <h2 class="grow">Routines</h2>
+              <el-button v-if="!isAway" @click="router.push(`/students/${id}/routines/new`)"
+                >New routine</el-button
+              >
+            </div>
+            <p v-if="!routines.length" class="quiet">
+              None yet. A routine is what {{ member.person.name }} practises in one go: drills,
+              rests and notes, in order. The stand runs it by itself.
+            </p>
+            <div v-for="r in routines" :key="r.id" class="row">
+              <RouterLink class="grow" :to="`/students/${id}/routines/${r.id}`">{{
+                r.routine.name
+              }}</RouterLink>
+              <span class="small quiet"
+                >{{ aboutMinutes(r.seconds) }}, {{ count(r.routine.items.length, 'item') }}</span
+              >
+            </div>
+          </section>
           <section class="sheet stack">
             <h2>Drills</h2>
             <p v-if="!pupil.assignments.length" class="quiet">

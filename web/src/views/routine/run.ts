@@ -1,0 +1,125 @@
+import { onBeforeUnmount, ref, shallowRef } from 'vue'
+
+import { Problem, problemOf, type Routine, type Stand } from '../../api/client'
+import { nothing, type DeviceVerdict, type Said } from '../../audio/ear'
+import type { RunEvent, StandCore, Told } from '../../audio/standCore'
+import type { UnsentTake } from '../../audio/unsent'
+import type { Ending } from '../stand/recording'
+
+/** What a run needs of the stand it is on. */
+export interface OnStand {
+  core: StandCore
+  /** A recording is under way. */
+  running: () => boolean
+  /** Counts in and records; may throw a Problem. */
+  start: (stand: Stand) => Promise<void>
+  /** Breaks a recording off. */
+  stop: () => Promise<void>
+  handIn: (made: UnsentTake) => Promise<void>
+  /** Seconds on a clock that only runs on. */
+  now: () => number
+  /** Seconds between takes. */
+  pause: () => number
+}
+
+/** How often it is looked whether something ends by itself, in ms. */
+const beat = 200
+
+/**
+ * Runs a routine on a stand. What comes next the core decides; here it is told what
+ * happens, one thing after the other, and done what it says.
+ */
+export function useRun(routine: Routine, stands: Map<string, Stand>, on: OnStand) {
+  const told = shallowRef<Told>()
+  const now = ref(on.now())
+  const problem = shallowRef<Problem>()
+  /** What this device says of the last take; cleared when the next begins. */
+  const verdict = shallowRef<DeviceVerdict>()
+  const silent = ref(false)
+  /** The stand of the item that is played, or of the one that comes next. */
+  const stand = shallowRef<Stand>()
+  let doing: Promise<unknown> = Promise.resolve()
+  let left = false
+
+  /** Tells the core what happens, once what happened before has been seen to. */
+  function tell(event: Omit<RunEvent, 'at'>): Promise<void> {
+    const next = doing.then(async () => {
+      if (left) return
+      const before = told.value?.state
+      const asks = { routine, state: before ?? {}, event: { ...event, at: on.now() } }
+      told.value = await on.core.ask('step', asks)
+      const { phase, item } = told.value.state
+      const anew = before?.phase !== 'playing' || before.item !== item || event.key === 'repeat'
+      await obey(phase === 'playing', anew)
+    })
+    doing = next.catch((thrown) => (problem.value = problemOf(thrown)))
+    return next.catch(() => undefined)
+  }
+
+  /** Does what the core says: a take is played, a new one perhaps, or none. */
+  async function obey(playing: boolean, anew: boolean) {
+    const id = routine.items[told.value!.then]?.drill
+    stand.value = id === undefined ? undefined : stands.get(id)
+    if (playing && !anew) return
+    if (on.running()) await on.stop()
+    if (!playing) return
+    problem.value = verdict.value = undefined
+    silent.value = false
+    try {
+      await on.start(stand.value!)
+    } catch (thrown) {
+      void tell({ key: 'failed' })
+      throw thrown
+    }
+  }
+
+  const press = (key: RunEvent['key']): Promise<void> => tell({ key })
+
+  /** A recording has ended; said is what this device says of it. */
+  async function ended(made: UnsentTake, ending: Ending, said?: Said): Promise<void> {
+    if (ending === 'stopped') return // by a key, which says what is next
+    if (ending === 'lost') {
+      problem.value = new Problem(
+        'The microphone went away',
+        'What was played until then is kept. Plug it in again, then press space.',
+      )
+      return tell({ key: 'failed' })
+    }
+    const heard = said !== nothing && !(said && said.analysis.foreign)
+    if (said && said !== nothing) {
+      verdict.value = said
+      if (!said.analysis.foreign) await climb(made.take.assignmentId, said)
+    }
+    silent.value = said === nothing
+    if (said !== nothing) await on.handIn(made)
+    const clean = !!said && said !== nothing && said.clean
+    await tell({ key: 'ended', heard, clean, pause: on.pause() })
+  }
+
+  /** Lays the rung that the ladder says now, for the next take. */
+  async function climb(assignmentId: string, { measured, climbing }: DeviceVerdict) {
+    for (const [id, was] of stands) {
+      if (was.assignment.id !== assignmentId) continue
+      const rung = measured.decision.next
+      const { drill, guitar } = was
+      const laid =
+        measured.decision.step === 'hold'
+          ? { chart: was.chart, beatsPerPass: was.beatsPerPass }
+          : await on.core.ask('lay', { drill, guitar, rung })
+      stands.set(id, { ...was, ...laid, climbing, assignment: { ...was.assignment, rung } })
+    }
+  }
+
+  const clock = setInterval(() => {
+    now.value = on.now()
+    const phase = told.value?.state.phase
+    if (phase === 'pausing' || phase === 'resting' || phase === 'reading' || phase === 'playing')
+      void tell({ key: 'tick' })
+  }, beat)
+  onBeforeUnmount(() => {
+    left = true
+    clearInterval(clock)
+  })
+
+  return { told, now, problem, verdict, silent, stand, press, ended }
+}
