@@ -23,10 +23,13 @@ const props = defineProps<{
 }>()
 
 const now = computed(() => (props.moment.countIn ? undefined : props.moment.note))
+/** What is wrong with the input, once there should be something to hear. */
 const trouble = computed(() => {
   void props.heard
+  const { pass = 0, note = 0 } = props.moment
   const word = props.input?.word
-  return word !== undefined && word !== 'good'
+  if (word === 'clipped') return true
+  return (word === 'silent' || word === 'soft') && (pass > 0 || note >= 4)
 })
 </script>
 
