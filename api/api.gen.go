@@ -499,6 +499,24 @@ type Guitar = guitar.Guitar
 // Habit How a note comes on the mean over the passes in which it was played right
 type Habit = evenness.Habit
 
+// HandRecord defines model for HandRecord.
+type HandRecord struct {
+	// Hurts Pain was reported that no instructor has cleared
+	Hurts bool `json:"hurts"`
+
+	// Places Where it can ache
+	Places []string `json:"places"`
+
+	// Reports The latest first
+	Reports []SavedHandReport `json:"reports"`
+
+	// Weeks In which something was played lately, the latest first
+	Weeks []PracticeWeek `json:"weeks"`
+}
+
+// HandReport defines model for HandReport.
+type HandReport = practice.HandReport
+
 // HeardNote defines model for HeardNote.
 type HeardNote = evenness.Note
 
@@ -750,6 +768,17 @@ type PlacedFinger = drill.PlacedFinger
 // Player defines model for Player.
 type Player = simulate.Player
 
+// PracticeWeek defines model for PracticeWeek.
+type PracticeWeek struct {
+	// Begins Its Monday, UTC
+	Begins  time.Time `json:"begins"`
+	Seconds float64   `json:"seconds"`
+
+	// SlurSeconds That the fretting hand made sound by itself
+	SlurSeconds float64 `json:"slurSeconds"`
+	Takes       int     `json:"takes"`
+}
+
 // Preview defines model for Preview.
 type Preview struct {
 	Chart      *Chart         `json:"chart,omitempty"`
@@ -775,7 +804,10 @@ type Problem struct {
 // Pupil defines model for Pupil.
 type Pupil struct {
 	Assignments []Assignment `json:"assignments"`
-	Member      Member       `json:"member"`
+
+	// HurtSince When they reported pain that no instructor has cleared
+	HurtSince *time.Time `json:"hurtSince,omitempty"`
+	Member    Member     `json:"member"`
 }
 
 // PupilPage A part of the students
@@ -901,6 +933,16 @@ type SavedDrill struct {
 	Students []string `json:"students"`
 	Takes    int      `json:"takes"`
 	Version  int      `json:"version"`
+}
+
+// SavedHandReport defines model for SavedHandReport.
+type SavedHandReport struct {
+	At          time.Time          `json:"at"`
+	ClearedAt   *time.Time         `json:"clearedAt,omitempty"`
+	ClearedBy   *string            `json:"clearedBy,omitempty"`
+	Id          openapi_types.UUID `json:"id"`
+	Report      HandReport         `json:"report"`
+	WithdrawnAt *time.Time         `json:"withdrawnAt,omitempty"`
 }
 
 // SavedRoutine defines model for SavedRoutine.
@@ -1426,6 +1468,9 @@ type EnterJSONBody struct {
 type ListPupilsParams struct {
 	GroupId *openapi_types.UUID `form:"groupId,omitempty" json:"groupId,omitempty"`
 
+	// Hurt Only those who have reported pain that no instructor has cleared
+	Hurt *bool `form:"hurt,omitempty" json:"hurt,omitempty"`
+
 	// After The page that comes after this; the first one where not given
 	After *After `form:"after,omitempty" json:"after,omitempty"`
 
@@ -1440,6 +1485,12 @@ type ListCommentsParams struct {
 
 	// Limit Items of the page
 	Limit *Limit `form:"limit,omitempty" json:"limit,omitempty"`
+}
+
+// AddHandReportParams defines parameters for AddHandReport.
+type AddHandReportParams struct {
+	// At When it was said, by the clock of the device; now where not given
+	At *time.Time `form:"at,omitempty" json:"at,omitempty"`
 }
 
 // PutRoutineParams defines parameters for PutRoutine.
@@ -1558,6 +1609,9 @@ type EnterJSONRequestBody EnterJSONBody
 
 // ComeInJSONRequestBody defines body for ComeIn for application/json ContentType.
 type ComeInJSONRequestBody = PersonalCode
+
+// AddHandReportJSONRequestBody defines body for AddHandReport for application/json ContentType.
+type AddHandReportJSONRequestBody = HandReport
 
 // PutRoutineJSONRequestBody defines body for PutRoutine for application/json ContentType.
 type PutRoutineJSONRequestBody = Routine
@@ -1798,6 +1852,18 @@ type ServerInterface interface {
 	// Comments on the takes of a student
 	// (GET /students/{studentId}/comments)
 	ListComments(c *gin.Context, studentId openapi_types.UUID, params ListCommentsParams)
+	// What a student said of their hand, and how much they have slurred
+	// (GET /students/{studentId}/hand)
+	GetHand(c *gin.Context, studentId openapi_types.UUID)
+	// Let the ladders climb again of a student who had reported pain
+	// (POST /students/{studentId}/hand/clear)
+	ClearPain(c *gin.Context, studentId openapi_types.UUID)
+	// Take back what was said by mistake; it stays to be seen
+	// (DELETE /students/{studentId}/hand/{reportId})
+	WithdrawHandReport(c *gin.Context, studentId openapi_types.UUID, reportId openapi_types.UUID)
+	// Say how the hand is; the same id twice says it once
+	// (PUT /students/{studentId}/hand/{reportId})
+	AddHandReport(c *gin.Context, studentId openapi_types.UUID, reportId openapi_types.UUID, params AddHandReportParams)
 	// A student's routines; students see their own
 	// (GET /students/{studentId}/routines)
 	ListRoutines(c *gin.Context, studentId openapi_types.UUID)
@@ -3790,6 +3856,14 @@ func (siw *ServerInterfaceWrapper) ListPupils(c *gin.Context) {
 		return
 	}
 
+	// ------------- Optional query parameter "hurt" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "hurt", c.Request.URL.Query(), &params.Hurt, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter hurt: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	// ------------- Optional query parameter "after" -------------
 
 	err = runtime.BindQueryParameterWithOptions("form", true, false, "after", c.Request.URL.Query(), &params.After, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
@@ -3883,6 +3957,135 @@ func (siw *ServerInterfaceWrapper) ListComments(c *gin.Context) {
 	}
 
 	siw.Handler.ListComments(c, studentId, params)
+}
+
+// GetHand operation middleware
+func (siw *ServerInterfaceWrapper) GetHand(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetHand(c, studentId)
+}
+
+// ClearPain operation middleware
+func (siw *ServerInterfaceWrapper) ClearPain(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ClearPain(c, studentId)
+}
+
+// WithdrawHandReport operation middleware
+func (siw *ServerInterfaceWrapper) WithdrawHandReport(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "reportId" -------------
+	var reportId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "reportId", c.Param("reportId"), &reportId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter reportId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.WithdrawHandReport(c, studentId, reportId)
+}
+
+// AddHandReport operation middleware
+func (siw *ServerInterfaceWrapper) AddHandReport(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "reportId" -------------
+	var reportId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "reportId", c.Param("reportId"), &reportId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter reportId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params AddHandReportParams
+
+	// ------------- Optional query parameter "at" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "at", c.Request.URL.Query(), &params.At, runtime.BindQueryParameterOptions{Type: "string", Format: "date-time"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter at: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AddHandReport(c, studentId, reportId, params)
 }
 
 // ListRoutines operation middleware
@@ -4521,6 +4724,10 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/students", wrapper.ListPupils)
 	router.GET(options.BaseURL+"/students/:studentId", wrapper.GetPupil)
 	router.GET(options.BaseURL+"/students/:studentId/comments", wrapper.ListComments)
+	router.GET(options.BaseURL+"/students/:studentId/hand", wrapper.GetHand)
+	router.POST(options.BaseURL+"/students/:studentId/hand/clear", wrapper.ClearPain)
+	router.DELETE(options.BaseURL+"/students/:studentId/hand/:reportId", wrapper.WithdrawHandReport)
+	router.PUT(options.BaseURL+"/students/:studentId/hand/:reportId", wrapper.AddHandReport)
 	router.GET(options.BaseURL+"/students/:studentId/routines", wrapper.ListRoutines)
 	router.PUT(options.BaseURL+"/students/:studentId/routines/:routineId", wrapper.PutRoutine)
 	router.POST(options.BaseURL+"/students/:studentId/routines/:routineId/ready/:readyId", wrapper.AddReadyRoutine)
@@ -7431,6 +7638,148 @@ func (response ListCommentsdefaultApplicationProblemPlusJSONResponse) VisitListC
 	return err
 }
 
+type GetHandRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+}
+
+type GetHandResponseObject interface {
+	VisitGetHandResponse(w http.ResponseWriter) error
+}
+
+type GetHand200JSONResponse HandRecord
+
+func (response GetHand200JSONResponse) VisitGetHandResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetHanddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetHanddefaultApplicationProblemPlusJSONResponse) VisitGetHandResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ClearPainRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+}
+
+type ClearPainResponseObject interface {
+	VisitClearPainResponse(w http.ResponseWriter) error
+}
+
+type ClearPain204Response struct {
+}
+
+func (response ClearPain204Response) VisitClearPainResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type ClearPaindefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ClearPaindefaultApplicationProblemPlusJSONResponse) VisitClearPainResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type WithdrawHandReportRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+	ReportId  openapi_types.UUID `json:"reportId"`
+}
+
+type WithdrawHandReportResponseObject interface {
+	VisitWithdrawHandReportResponse(w http.ResponseWriter) error
+}
+
+type WithdrawHandReport204Response struct {
+}
+
+func (response WithdrawHandReport204Response) VisitWithdrawHandReportResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type WithdrawHandReportdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response WithdrawHandReportdefaultApplicationProblemPlusJSONResponse) VisitWithdrawHandReportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddHandReportRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+	ReportId  openapi_types.UUID `json:"reportId"`
+	Params    AddHandReportParams
+	Body      *AddHandReportJSONRequestBody
+}
+
+type AddHandReportResponseObject interface {
+	VisitAddHandReportResponse(w http.ResponseWriter) error
+}
+
+type AddHandReport204Response struct {
+}
+
+func (response AddHandReport204Response) VisitAddHandReportResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type AddHandReportdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AddHandReportdefaultApplicationProblemPlusJSONResponse) VisitAddHandReportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ListRoutinesRequestObject struct {
 	StudentId openapi_types.UUID `json:"studentId"`
 }
@@ -8357,6 +8706,18 @@ type StrictServerInterface interface {
 	// Comments on the takes of a student
 	// (GET /students/{studentId}/comments)
 	ListComments(ctx context.Context, request ListCommentsRequestObject) (ListCommentsResponseObject, error)
+	// What a student said of their hand, and how much they have slurred
+	// (GET /students/{studentId}/hand)
+	GetHand(ctx context.Context, request GetHandRequestObject) (GetHandResponseObject, error)
+	// Let the ladders climb again of a student who had reported pain
+	// (POST /students/{studentId}/hand/clear)
+	ClearPain(ctx context.Context, request ClearPainRequestObject) (ClearPainResponseObject, error)
+	// Take back what was said by mistake; it stays to be seen
+	// (DELETE /students/{studentId}/hand/{reportId})
+	WithdrawHandReport(ctx context.Context, request WithdrawHandReportRequestObject) (WithdrawHandReportResponseObject, error)
+	// Say how the hand is; the same id twice says it once
+	// (PUT /students/{studentId}/hand/{reportId})
+	AddHandReport(ctx context.Context, request AddHandReportRequestObject) (AddHandReportResponseObject, error)
 	// A student's routines; students see their own
 	// (GET /students/{studentId}/routines)
 	ListRoutines(ctx context.Context, request ListRoutinesRequestObject) (ListRoutinesResponseObject, error)
@@ -10549,6 +10910,120 @@ func (sh *strictHandler) ListComments(ctx *gin.Context, studentId openapi_types.
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ListCommentsResponseObject); ok {
 		if err := validResponse.VisitListCommentsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetHand operation middleware
+func (sh *strictHandler) GetHand(ctx *gin.Context, studentId openapi_types.UUID) {
+	var request GetHandRequestObject
+
+	request.StudentId = studentId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetHand(ctx, request.(GetHandRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetHand")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetHandResponseObject); ok {
+		if err := validResponse.VisitGetHandResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ClearPain operation middleware
+func (sh *strictHandler) ClearPain(ctx *gin.Context, studentId openapi_types.UUID) {
+	var request ClearPainRequestObject
+
+	request.StudentId = studentId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ClearPain(ctx, request.(ClearPainRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ClearPain")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ClearPainResponseObject); ok {
+		if err := validResponse.VisitClearPainResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// WithdrawHandReport operation middleware
+func (sh *strictHandler) WithdrawHandReport(ctx *gin.Context, studentId openapi_types.UUID, reportId openapi_types.UUID) {
+	var request WithdrawHandReportRequestObject
+
+	request.StudentId = studentId
+	request.ReportId = reportId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.WithdrawHandReport(ctx, request.(WithdrawHandReportRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "WithdrawHandReport")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(WithdrawHandReportResponseObject); ok {
+		if err := validResponse.VisitWithdrawHandReportResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// AddHandReport operation middleware
+func (sh *strictHandler) AddHandReport(ctx *gin.Context, studentId openapi_types.UUID, reportId openapi_types.UUID, params AddHandReportParams) {
+	var request AddHandReportRequestObject
+
+	request.StudentId = studentId
+	request.ReportId = reportId
+	request.Params = params
+
+	var body AddHandReportJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AddHandReport(ctx, request.(AddHandReportRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AddHandReport")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(AddHandReportResponseObject); ok {
+		if err := validResponse.VisitAddHandReportResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

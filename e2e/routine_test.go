@@ -147,6 +147,7 @@ func TestARoutineRunsByOneKey(t *testing.T) {
 	assert.Equal(t, []string{"Up to 130", "Up to 140", "Up to 130", "Up to 150"}, said)
 
 	p.cut(false)
+	evaluate[any](p, `window.dispatchEvent(new Event('online'))`)
 	p.press("Back to practice")
 	p.until("all is handed in", `!document.body.innerText.includes('not handed in')`)
 	ctx := storetest.In(t.Context())

@@ -77,6 +77,7 @@ func (a studentArchive) write(to io.Writer) error {
 		},
 		func() error { return a.drills(w) },
 		func() error { return a.routines(w) },
+		func() error { return a.hand(w) },
 		func() error { return a.takes(w) },
 		w.Close,
 	} {
@@ -150,6 +151,23 @@ func (a studentArchive) routines(w *archive.Writer) error {
 		return err
 	}
 	return w.JSON("routines.json", each(kept, func(r store.Routine) api.SavedRoutine { return routineOf(r, stands) }))
+}
+
+// hand writes what the student said of their hand.
+func (a studentArchive) hand(w *archive.Writer) error {
+	all := []api.SavedHandReport{}
+	for page := (store.Page{}); ; {
+		reports, err := a.server.store.HandReports(a.ctx, a.pupil.ID, page)
+		if err != nil {
+			return err
+		}
+		all = append(all, each(reports, handReportOf)...)
+		if len(reports) < page.Size() {
+			return w.JSON("hand.json", all)
+		}
+		last := reports[len(reports)-1]
+		page.After = &store.Cursor{At: last.At, ID: last.ID}
+	}
 }
 
 // takes writes all takes, page by page.

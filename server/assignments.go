@@ -38,7 +38,7 @@ func (s *Server) ListPupils(ctx context.Context, r api.ListPupilsRequestObject) 
 	if err != nil {
 		return nil, err
 	}
-	got, err := s.store.Pupils(ctx, r.Params.GroupId, after, page)
+	got, err := s.store.Pupils(ctx, r.Params.GroupId, after, valueOr(r.Params.Hurt, false), page)
 	return api.ListPupils200JSONResponse{
 		Items: each(got, pupilOf),
 		Next:  nextID(got, page.Size(), func(p store.Pupil) uuid.UUID { return p.ID }),
@@ -263,11 +263,15 @@ func (s *Server) laid(ctx context.Context, a store.Stand) (api.Stand, error) {
 	if err != nil {
 		return api.Stand{}, err
 	}
+	hurt, err := s.store.Hurts(ctx, a.Student.ID)
+	if err != nil {
+		return api.Stand{}, err
+	}
 	ladder := a.Ladder.Value
 	ladder.Gate = a.GateNow()
 	return api.Stand{
 		Assignment: assignmentOf(a.Assignment), Chart: chart, BeatsPerPass: chart.Beats(), Neck: neckOf(setup, chart),
-		Climbing: tempo.Climbing{Ladder: ladder, NotesPerBeat: a.Division, Results: results},
+		Climbing: tempo.Climbing{Ladder: ladder, NotesPerBeat: a.Division, Results: results, Hurt: hurt},
 		Drill:    a.File.Value.Drill, Guitar: setup.Guitar,
 	}, nil
 }

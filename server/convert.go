@@ -154,7 +154,7 @@ func takeCommentOf(u store.TakeComment) api.TakeComment {
 }
 
 func pupilOf(p store.Pupil) api.Pupil {
-	return api.Pupil{Member: memberOf(p.Member), Assignments: each(p.Assignments, assignmentOf)}
+	return api.Pupil{Member: memberOf(p.Member), Assignments: each(p.Assignments, assignmentOf), HurtSince: p.HurtSince}
 }
 
 func summaryOf(t store.TakeSummary) api.TakeSummary {

@@ -75,6 +75,8 @@ var calls = map[string]call{
 	"listRoutines": {about: aThing}, "putRoutine": {about: aThing, body: practice.Routine{Name: "X", Items: []practice.Item{{Kind: practice.Play, Drill: "{drillId}", Enough: &practice.Enough{By: practice.ByTakes, Count: 3}}}}},
 	"addReadyRoutine": {about: aThing}, "getRoutine": {about: aThing}, "deleteRoutine": {about: aThing}, "restoreRoutine": {about: aThing}, "getRoutineStands": {about: aThing},
 
+	"getHand": {about: aThing}, "clearPain": {about: aThing}, "addHandReport": {about: aThing, body: practice.HandReport{Kind: practice.IsTired}}, "withdrawHandReport": {about: aThing},
+
 	"listPupils": {about: ones, query: "groupId={group}"}, "getPupil": {about: aThing}, "getSetup": {about: aThing}, "changeSetup": {about: aThing, body: drill.UsualSetup()},
 	"listAssignments": {about: ones, query: "studentId={person}"}, "assign": {about: aThing, body: map[string]any{"drillId": "{drillId}", "studentId": "{person}"}},
 	"getAssignment": {about: aThing}, "unassign": {about: aThing}, "reassign": {about: aThing}, "giveNewest": {about: aThing}, "getProgress": {about: aThing},
@@ -110,7 +112,7 @@ func newFixture(t *testing.T, found evenness.Analysis, by store.Person) fixture 
 	t.Helper()
 	ctx := storetest.In(t.Context())
 	id := func() uuid.UUID { return uuid.New() }
-	person, drillID, block, group, comment, take, other, routine := id(), id(), id(), id(), id(), id(), id(), id()
+	person, drillID, block, group, comment, take, other, routine, report := id(), id(), id(), id(), id(), id(), id(), id(), id()
 	require.NoError(t, kept.AddPerson(ctx, store.Person{ID: person, Name: secretName, Role: store.Student}))
 	file := longer()
 	file.Drill.Name = secretName
@@ -122,6 +124,7 @@ func newFixture(t *testing.T, found evenness.Analysis, by store.Person) fixture 
 	require.NoError(t, kept.PutRoutine(ctx, routine, person, 0, practice.Routine{
 		Name: secretName, Items: []practice.Item{{Kind: practice.Play, Drill: drillID.String(), Enough: &practice.Enough{By: practice.ByTakes, Count: 1}}},
 	}, []uuid.UUID{drillID}))
+	require.NoError(t, kept.AddHandReport(ctx, report, person, time.Now(), practice.HandReport{Kind: practice.IsHurt, Text: secretName}))
 	chart, err := file.Drill.Chart(guitar.Standard(), 100)
 	require.NoError(t, err)
 	for i, one := range []uuid.UUID{take, other} {
@@ -131,7 +134,7 @@ func newFixture(t *testing.T, found evenness.Analysis, by store.Person) fixture 
 	}
 	require.NoError(t, kept.PutComment(ctx, store.Comment{ID: comment, TakeID: take, Text: "late", Author: by}))
 	f := fixture{"number": "0", "new": uuid.NewString(), "readyId": "warmUp"}
-	for name, of := range map[string]uuid.UUID{"person": person, "personId": person, "studentId": person, "drillId": drillID, "blockId": block, "routineId": routine, "group": group, "groupId": group,
+	for name, of := range map[string]uuid.UUID{"person": person, "personId": person, "studentId": person, "drillId": drillID, "blockId": block, "routineId": routine, "reportId": report, "group": group, "groupId": group,
 		"assignmentId": assignment, "takeId": take, "otherId": other, "commentId": comment} {
 		f[name] = of.String()
 	}

@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"fmt"
 	"slices"
 
 	"github.com/google/uuid"
@@ -13,9 +14,10 @@ import (
 
 // A Measurement is what was found in a take.
 type Measurement struct {
-	Analysis evenness.Analysis
-	Seconds  float64
-	Listener int // version of the listener
+	Analysis    evenness.Analysis
+	Seconds     float64
+	SlurSeconds float64 // that the fretting hand made sound by itself
+	Listener    int     // version of the listener
 }
 
 // Measured keeps what was found in a take and lets the ladder decide on it, and
@@ -32,11 +34,11 @@ func (s *Store) Measured(ctx context.Context, take uuid.UUID, m Measurement) err
 		}
 		_, err = tx.Exec(ctx, `
 			UPDATE takes SET state = 'measured', failure = NULL, listener = $2, analysis = $3, seconds = $4, held_bpm = $5,
-			       notes_per_second = $6, spread_ms = $7, spread_percent = $8, right_percent = $9, is_foreign = $10, passes = $11, counts = $12,
+			       notes_per_second = $6, spread_ms = $7, spread_percent = $8, right_percent = $9, is_foreign = $10, passes = $11, counts = $12, slur_seconds = $14,
 			       bpm = $13, chart = jsonb_set(chart, '{bpm}', to_jsonb($13::float8))
 			WHERE id = $1`,
 			take, m.Listener, a, m.Seconds, result.HeldBPM, a.Tempo.NotesPerSecond, a.Timing.SpreadMs, a.Timing.SpreadPercent,
-			100*a.Counts.RightShare(), result.Foreign, result.Passes, !played.TryOut && played.Rung.Counts(result), played.Rung.BPM)
+			100*a.Counts.RightShare(), result.Foreign, result.Passes, !played.TryOut && played.Rung.Counts(result), played.Rung.BPM, m.SlurSeconds)
 		if err != nil {
 			return err
 		}
@@ -74,11 +76,13 @@ type attempt struct {
 	NotesPerBeat int                   // of the drill
 	Set          uuid.UUID             // what an instructor had set last before it
 	Gate         *Lenient[tempo.Gate]  // that was set then; nil for the ladder's
+	Hurt         bool                  // the student had reported pain
 }
 
-const selectAttempts = `
+var selectAttempts = `
 	SELECT t.id, row(t.bpm, t.notes_per_beat), t.held_bpm, t.is_foreign, t.try_out, t.passes, v.file->'ladder',
-	       greatest(1, coalesce((v.file#>>'{drill,rhythm,notesPerBeat}')::integer, 1)), coalesce(s.id, '00000000-0000-0000-0000-000000000000'), s.gate
+	       greatest(1, coalesce((v.file#>>'{drill,rhythm,notesPerBeat}')::integer, 1)), coalesce(s.id, '00000000-0000-0000-0000-000000000000'), s.gate,
+	       EXISTS (SELECT FROM hand_reports h WHERE h.student_id = a.student_id AND ` + fmt.Sprintf(hurts, "t.recorded_at") + `)
 	FROM takes t JOIN assignments a ON a.id = t.assignment_id
 	JOIN drill_versions v ON v.drill_id = a.drill_id AND v.version = t.version
 	LEFT JOIN LATERAL (SELECT id, gate FROM rung_sets s WHERE s.assignment_id = a.id AND s.at <= t.recorded_at ORDER BY at DESC, id DESC LIMIT 1) s ON true
@@ -144,7 +148,11 @@ func decision(attempts []attempt) tempo.Decision {
 	if last.TryOut {
 		return tempo.TryOut(last.Rung, ladder.Gate)
 	}
-	return ladder.Decide(last.Rung, last.NotesPerBeat, results)
+	d := ladder.Decide(last.Rung, last.NotesPerBeat, results)
+	if last.Hurt {
+		return d.WithPain()
+	}
+	return d
 }
 
 // resultsAt are those of the latest attempts, as many as a ladder looks back to, that were

@@ -5,11 +5,17 @@ type Climbing struct {
 	Ladder       Ladder   `json:"ladder"`
 	NotesPerBeat int      `json:"notesPerBeat"` // of the drill, by which the ladder is counted
 	Results      []Result `json:"results"`      // of the takes before it at its rung that count, in order
+	Hurt         bool     `json:"hurt"`         // the student has reported pain
 }
 
-// Decide answers a take at a rung, as [Ladder.Decide] does.
+// Decide answers a take at a rung, as [Ladder.Decide] does; who has reported pain does
+// not climb.
 func (c Climbing) Decide(at Rung, take Result) Decision {
-	return c.Ladder.Decide(at, c.NotesPerBeat, append(c.Results[:len(c.Results):len(c.Results)], take))
+	d := c.Ladder.Decide(at, c.NotesPerBeat, append(c.Results[:len(c.Results):len(c.Results)], take))
+	if c.Hurt {
+		return d.WithPain()
+	}
+	return d
 }
 
 // After is what the ladder knows once it has decided on a take: a move begins anew, and

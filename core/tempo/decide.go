@@ -27,6 +27,16 @@ type Decision struct {
 	Gate    Gate   `json:"gate"`    // by which it was judged
 }
 
+// WithPain is the decision for somebody who has reported pain: no ladder climbs until
+// their instructor says so.
+func (d Decision) WithPain() Decision {
+	if d.Step == Up {
+		d.Step, d.Next = Hold, d.At
+		d.Reason = "Clean, but you have reported pain: no ladder climbs until your instructor says so."
+	}
+	return d
+}
+
 // Passed reports whether the rung of the take was passed.
 func (d Decision) Passed() bool { return d.Step == Up || d.Reached }
 

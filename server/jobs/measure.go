@@ -13,6 +13,7 @@ import (
 	"manudrill/core/compare"
 	"manudrill/core/evenness"
 	"manudrill/core/listen"
+	"manudrill/core/practice"
 	"manudrill/core/simulate"
 	"manudrill/formats/hearing"
 	"manudrill/formats/sound"
@@ -68,7 +69,7 @@ func tryToMeasure(ctx context.Context, s *store.Store, id uuid.UUID) error {
 	}
 	m := store.Measurement{
 		Analysis: evenness.Judge(compare.Compare(take.Chart, heard.Notes, heard.Ticks...)),
-		Seconds:  heard.Seconds, Listener: listen.Version,
+		Seconds:  heard.Seconds, SlurSeconds: heard.Seconds * practice.SlurShare(take.Chart), Listener: listen.Version,
 	}
 	if heard.Kind != hearing.FLAC {
 		whole, err := flac.done()

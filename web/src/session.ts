@@ -1,6 +1,7 @@
 import { computed, ref, watch } from 'vue'
 
 import { answer, client, onNobody, Problem, type Here, type Person } from './api/client'
+import { sayWhatWaits } from './api/hand'
 import { outbox } from './audio/outbox'
 
 /** Who is here, and where; undefined until asked, null for nobody. */
@@ -8,9 +9,15 @@ export const here = ref<Here | null>()
 export const person = computed<Person | null | undefined>(() => here.value && here.value.person)
 
 // Recordings wait for whoever has played them, and for the line.
-watch(person, (who) => void outbox.for(who?.id))
+watch(person, (who) => {
+  void outbox.for(who?.id)
+  if (who) void sayWhatWaits(who.id)
+})
 if (typeof window !== 'undefined') {
-  window.addEventListener('online', () => void outbox.run())
+  window.addEventListener('online', () => {
+    void outbox.run()
+    if (person.value) void sayWhatWaits(person.value.id)
+  })
   void outbox.tidy().catch(() => undefined) // a device without a store has nothing to tidy
 }
 onNobody(() => (here.value = null))

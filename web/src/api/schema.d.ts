@@ -767,6 +767,65 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/students/{studentId}/hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+            };
+            cookie?: never;
+        };
+        /** What a student said of their hand, and how much they have slurred */
+        get: operations["getHand"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/students/{studentId}/hand/clear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let the ladders climb again of a student who had reported pain */
+        post: operations["clearPain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/students/{studentId}/hand/{reportId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+                reportId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Say how the hand is; the same id twice says it once */
+        put: operations["addHandReport"];
+        post?: never;
+        /** Take back what was said by mistake; it stays to be seen */
+        delete: operations["withdrawHandReport"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/bin": {
         parameters: {
             query?: never;
@@ -2016,6 +2075,51 @@ export interface components {
             routine: components["schemas"]["Routine"];
             drills: components["schemas"]["Drill"][];
         };
+        HandReport: {
+            /** @enum {string} */
+            kind: "tired" | "hurts" | "after";
+            /** @description After playing: 1 to 10 */
+            effort?: number;
+            aches?: string[];
+            text?: string;
+        };
+        HandRecord: {
+            /** @description The latest first */
+            reports: components["schemas"]["SavedHandReport"][];
+            /** @description In which something was played lately, the latest first */
+            weeks: components["schemas"]["PracticeWeek"][];
+            /** @description Where it can ache */
+            places: string[];
+            /** @description Pain was reported that no instructor has cleared */
+            hurts: boolean;
+        };
+        SavedHandReport: {
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            at: string;
+            report: components["schemas"]["HandReport"];
+            /** Format: date-time */
+            withdrawnAt?: string;
+            /** Format: date-time */
+            clearedAt?: string;
+            clearedBy?: string;
+        };
+        PracticeWeek: {
+            /**
+             * Format: date-time
+             * @description Its Monday, UTC
+             */
+            begins: string;
+            takes: number;
+            /** Format: double */
+            seconds: number;
+            /**
+             * Format: double
+             * @description That the fretting hand made sound by itself
+             */
+            slurSeconds: number;
+        };
         SavedBlock: {
             /** Format: uuid */
             id: string;
@@ -2255,6 +2359,8 @@ export interface components {
             ladder: components["schemas"]["Ladder"];
             /** @description Of the drill */
             notesPerBeat: number;
+            /** @description The student has reported pain; no ladder climbs */
+            hurt: boolean;
             /** @description Of the latest takes at this rung that count, in order */
             results: components["schemas"]["RungResult"][];
         };
@@ -2401,6 +2507,11 @@ export interface components {
         Pupil: {
             member: components["schemas"]["Member"];
             assignments: components["schemas"]["Assignment"][];
+            /**
+             * Format: date-time
+             * @description When they reported pain that no instructor has cleared
+             */
+            hurtSince?: string;
         };
         Binned: {
             /** @enum {string} */
@@ -4163,6 +4274,101 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    getHand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The latest first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandRecord"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    clearPain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description They climb */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    addHandReport: {
+        parameters: {
+            query?: {
+                /** @description When it was said, by the clock of the device; now where not given */
+                at?: string;
+            };
+            header?: never;
+            path: {
+                studentId: string;
+                reportId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandReport"];
+            };
+        };
+        responses: {
+            /** @description Kept */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    withdrawHandReport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+                reportId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Taken back */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
     listBin: {
         parameters: {
             query?: {
@@ -4191,6 +4397,8 @@ export interface operations {
         parameters: {
             query?: {
                 groupId?: string;
+                /** @description Only those who have reported pain that no instructor has cleared */
+                hurt?: boolean;
                 /** @description The page that comes after this; the first one where not given */
                 after?: components["parameters"]["After"];
                 /** @description Items of the page */

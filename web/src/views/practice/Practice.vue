@@ -13,6 +13,7 @@ import {
 import { useAttempt } from '../../api/attempt'
 import { everything, usePages } from '../../api/pages'
 import { routinesOf } from '../../api/routines'
+import HandNote from './HandNote.vue'
 import RoutineCard from './RoutineCard.vue'
 import LadderBar from '../../components/LadderBar.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
@@ -44,6 +45,7 @@ onMounted(() =>
   <div class="stack">
     <h1>Practice</h1>
     <ProblemNote v-if="problem" :problem="problem" />
+    <HandNote v-if="person" :student-id="person.id" />
     <UnreadList />
     <UnsentList />
     <RoutineCard v-for="(r, i) in routines" :key="r.id" :saved="r" :today="i === 0" />

@@ -1,11 +1,16 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
+
 import type { Stand } from '../../api/client'
 import BigTab from '../../components/BigTab.vue'
 import NeckView from '../../components/NeckView.vue'
+import { shown } from '../stand/choices'
 
 /** A rest with its clock, or something to read, and what comes after it. */
 defineProps<{ seconds: number; word: string; text: string; next?: string; stand?: Stand }>()
 
+/** There is room for the neck beside the tab. */
+const roomy = useMediaQuery('(width >= 800px)')
 const clock = (seconds: number) =>
   `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`
 </script>
@@ -24,8 +29,14 @@ const clock = (seconds: number) =>
         Then <b>{{ next }}</b>, {{ stand.chart.bpm }} bpm
       </p>
       <div class="two">
-        <NeckView :neck="stand.neck" :chart="stand.chart" cut :zoom="1.5" />
-        <div class="tab"><BigTab :chart="stand.chart" /></div>
+        <NeckView
+          v-if="roomy || shown === 'neck'"
+          :neck="stand.neck"
+          :chart="stand.chart"
+          cut
+          :zoom="1.5"
+        />
+        <div v-if="roomy || shown !== 'neck'" class="tab"><BigTab :chart="stand.chart" /></div>
       </div>
     </div>
   </section>

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { onKeyStroke, useWakeLock } from '@vueuse/core'
-import { computed, onMounted, ref, shallowRef, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 
 import { Problem, problemOf, type SavedRoutine, type Stand } from '../../api/client'
+import { handOf, hurtsHere, sayOfHand } from '../../api/hand'
 import { routine as load, standsOf } from '../../api/routines'
 import { isAllowed } from '../../audio/microphones'
 import { outbox } from '../../audio/outbox'
+import HandWords from '../../components/HandWords.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import { aboutMinutes, itemName } from '../../draw/routinewords'
 import MicrophoneCheck from '../stand/MicrophoneCheck.vue'
@@ -14,6 +16,8 @@ import Stage from '../stand/Stage.vue'
 import StandChoices from '../stand/StandChoices.vue'
 import { pause, spoken, volume } from '../stand/choices'
 import { useRecording } from '../stand/recording'
+import AfterPlaying from './AfterPlaying.vue'
+import ItHurts from './ItHurts.vue'
 import RestView from './RestView.vue'
 import RoutinePlan from './RoutinePlan.vue'
 import RunKeys from './RunKeys.vue'
@@ -38,6 +42,10 @@ const noRoom = new Problem(
   'The recording is kept in memory only: leave this page open until it is handed in. Make room on the device before the next take.',
 )
 
+/** Where it can ache, and whether pain was reported. */
+const places = ref<string[]>([])
+const hurts = ref(false)
+
 /** Drills that were taken back are not played. */
 const gone = ref<string[]>([])
 async function open() {
@@ -46,7 +54,12 @@ async function open() {
   const items = kept.routine.items.filter((i) => i.kind !== 'drill' || by.has(i.drill ?? ''))
   gone.value = kept.routine.items.filter((i) => !items.includes(i)).map((i) => itemName(i, kept))
   saved.value = { ...kept, routine: { ...kept.routine, items } }
+  const hand = await handOf(kept.student.id)
+  places.value = hand.places
+  hurts.value = hand.hurts || hurtsHere(kept.student.id)
+  if (hurts.value) for (const [drill, s] of by) by.set(drill, hurting(s))
   if (!core || by.size === 0) return
+  run.value?.close()
   run.value = useRun(saved.value.routine, by, {
     core,
     running: () => running.value,
@@ -59,6 +72,10 @@ async function open() {
   if (await isAllowed()) await check()
 }
 onMounted(() => attempt(open))
+onBeforeUnmount(() => run.value?.close())
+
+/** Of who has reported pain no ladder climbs, though the studio may not know it yet. */
+const hurting = (s: Stand): Stand => ({ ...s, climbing: { ...s.climbing, hurt: true } })
 
 async function attempt(action: () => Promise<unknown>) {
   fault.value = undefined
@@ -91,6 +108,11 @@ watch(phase, (now) => {
   if (['waiting', 'over', 'hurt'].includes(now)) void wake.release()
   else if (wake.isSupported.value && !wake.isActive.value) void wake.request('screen')
 })
+// A tired hand is told too; that it hurts is told by what is shown then.
+watch(
+  () => state.value?.tired,
+  (tired) => tired && saved.value && sayOfHand(saved.value.student.id, { kind: 'tired' }),
+)
 watch(
   () => run.value?.verdict.value,
   (verdict) => verdict && spoken.value && say(verdict),
@@ -179,21 +201,23 @@ onKeyStroke(true, (event) => {
         <section v-else-if="phase === 'over'" class="end">
           <p class="word">Done.</p>
           <p>What you played is handed in, or waits on this device until there is a line.</p>
+          <AfterPlaying :student-id="saved.student.id" :places="places" />
           <p><RouterLink to="/practice">Back to practice</RouterLink></p>
         </section>
 
-        <section v-else-if="phase === 'hurt'" class="end" role="alert">
-          <p class="word">Stop for today.</p>
-          <p>
-            Pain, numbness or tingling is no part of practice. Rest the hand. If it stays, see a
-            doctor or hand therapist. Manudrill gives no medical advice.
-          </p>
-          <p><RouterLink to="/practice">Back to practice</RouterLink></p>
-        </section>
+        <ItHurts
+          v-else-if="phase === 'hurt'"
+          :student-id="saved.student.id"
+          :places="places"
+          @mistake="attempt(open)"
+        />
 
         <template v-else>
           <p v-if="state?.why === 'unheard'" class="lead" role="status">
             Nothing of the drill was heard twice, so the routine waits. Is the right input chosen?
+          </p>
+          <p v-if="hurts && !begun" class="lead" role="alert">
+            You have reported pain. <HandWords /> No ladder climbs until your instructor says so.
           </p>
           <p v-if="gone.length" class="quiet" role="status">
             Left out, because they were taken back: {{ gone.length }}.

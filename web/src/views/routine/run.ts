@@ -1,4 +1,4 @@
-import { onBeforeUnmount, ref, shallowRef } from 'vue'
+import { ref, shallowRef } from 'vue'
 
 import { Problem, problemOf, type Routine, type Stand } from '../../api/client'
 import { nothing, type DeviceVerdict, type Said } from '../../audio/ear'
@@ -116,10 +116,11 @@ export function useRun(routine: Routine, stands: Map<string, Stand>, on: OnStand
     if (phase === 'pausing' || phase === 'resting' || phase === 'reading' || phase === 'playing')
       void tell({ key: 'tick' })
   }, beat)
-  onBeforeUnmount(() => {
+  /** Leaves the run; nothing is done any more that the core may say. */
+  function close() {
     left = true
     clearInterval(clock)
-  })
+  }
 
-  return { told, now, problem, verdict, silent, stand, press, ended }
+  return { told, now, problem, verdict, silent, stand, press, ended, close }
 }

@@ -27,6 +27,7 @@ import { undoable } from '../../components/undo'
 import { aboutMinutes } from '../../draw/routinewords'
 import { count, dayOf, momentOf, rungShort } from '../../draw/words'
 import { makeCards } from './cards'
+import HandPanel from './HandPanel.vue'
 
 /** All about one student, on one page. */
 const id = String(useRoute().params.id)
@@ -170,6 +171,7 @@ const away = (how: 'archive' | 'remove') =>
       </section>
       <div class="parts">
         <div class="stack">
+          <HandPanel :student-id="id" :name="member.person.name" />
           <section class="sheet stack">
             <div class="row">
               <h2 class="grow">Routines</h2>

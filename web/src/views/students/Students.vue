@@ -38,7 +38,14 @@ const students = pupils.items
 const latest = takes.items
 const none = computed(() => pupils.asked.value && !students.value.length)
 
-onMounted(() => attempt(() => Promise.all([pupils.first(), takes.first(), look()])))
+/** Who has reported pain: seen before all else. */
+const hurting = ref<Pupil[]>([])
+async function lookAtHands() {
+  const found = await answer(client.GET('/students', { params: { query: { hurt: true } } }))
+  hurting.value = found.items
+}
+
+onMounted(() => attempt(() => Promise.all([lookAtHands(), pupils.first(), takes.first(), look()])))
 
 async function look() {
   groups.value = await allGroups()
@@ -78,6 +85,13 @@ const print = (people: Member[]) =>
       <el-button type="primary" @click="dialog = 'add'">Add students</el-button>
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
+    <section v-if="hurting.length" class="sheet pain" role="alert">
+      <h2>Reported pain</h2>
+      <p v-for="p in hurting" :key="p.member.person.id">
+        <RouterLink :to="`/students/${p.member.person.id}`">{{ p.member.person.name }}</RouterLink>,
+        {{ dayOf(p.hurtSince!) }}. No ladder of theirs climbs until you say so.
+      </p>
+    </section>
     <UnreadList />
     <section v-if="added.length" class="sheet row" role="status">
       <p class="grow">
@@ -168,6 +182,9 @@ const print = (people: Member[]) =>
 
 <style scoped>
 @import '../bench/form.css';
+.pain {
+  border-left: 10px solid var(--ink);
+}
 .cards {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(min(284px, 100%), 1fr));

@@ -1,0 +1,153 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+
+import { Problem, type Routine, type Stand } from '../../api/client'
+import { nothing, type DeviceVerdict } from '../../audio/ear'
+import type { Phase, RunEvent, StandCore, Told } from '../../audio/standCore'
+import type { UnsentTake } from '../../audio/unsent'
+import { useRun, type OnStand } from './run'
+
+const routine: Routine = {
+  name: 'x',
+  items: [
+    { kind: 'drill', drill: 'a', enough: { by: 'takes', count: 2 } },
+    { kind: 'rest', seconds: 30 },
+  ],
+}
+const stand = {
+  assignment: { id: 'given', drillId: 'a', rung: { bpm: 100, notesPerBeat: 2 } },
+  chart: { bpm: 100 },
+} as Stand
+
+const told = (phase: Phase, item = 0, then = 0): Told =>
+  ({ state: { phase, item }, left: '', share: 0, then }) as Told
+const verdict = (step: 'up' | 'hold', foreign = false) =>
+  ({
+    analysis: { foreign },
+    clean: step === 'up',
+    climbing: { results: [] },
+    measured: { decision: { step, next: { bpm: step === 'up' ? 110 : 100, notesPerBeat: 2 } } },
+  }) as unknown as DeviceVerdict
+const made = { take: { id: 'one', assignmentId: 'given' } } as UnsentTake
+
+/** A stand whose core says what it is told to, one after the other. */
+function standThat(...says: Told[]) {
+  const events: RunEvent[] = []
+  let running = false
+  const ask = vi.fn(async (what: string, asks: { event: RunEvent }) => {
+    if (what === 'lay') return { chart: { bpm: 110 }, beatsPerPass: 4 }
+    if (asks.event.key !== 'tick') events.push(asks.event)
+    return says.length > 1 ? says.shift() : says[0]
+  })
+  const on = {
+    core: { ask } as unknown as StandCore,
+    running: () => running,
+    start: vi.fn<OnStand['start']>(async () => void (running = true)),
+    stop: vi.fn(async () => void (running = false)),
+    handIn: vi.fn(async () => undefined),
+    now: () => 5,
+    pause: () => 4,
+  } satisfies OnStand
+  const stands = new Map([['a', stand]])
+  const run = useRun(routine, stands, on)
+  return { run, on, events, stands, ended: () => (running = false) }
+}
+
+beforeEach(() => void vi.useFakeTimers())
+afterEach(() => {
+  vi.useRealTimers()
+  vi.restoreAllMocks()
+})
+
+describe('a run of a routine', () => {
+  it('records while the core says that it plays, and only then', async () => {
+    const { run, on } = standThat(told('playing'), told('playing'), told('resting', 1, -1))
+    await run.press('start')
+    expect(on.start).toHaveBeenCalledExactlyOnceWith(stand)
+    await vi.advanceTimersByTimeAsync(200) // time goes on, and the take with it
+    expect(on.start).toHaveBeenCalledOnce()
+    await run.press('skip')
+    expect(on.stop).toHaveBeenCalledOnce()
+  })
+
+  it('begins no other take while the verdict on the last is waited for', async () => {
+    const { run, on, ended } = standThat(told('playing'))
+    await run.press('start')
+    ended()
+    await vi.advanceTimersByTimeAsync(1000)
+    expect(on.start).toHaveBeenCalledOnce()
+  })
+
+  it('plays the take anew that is to be repeated', async () => {
+    const { run, on } = standThat(told('playing'))
+    await run.press('start')
+    await run.press('repeat')
+    expect(on.stop).toHaveBeenCalledOnce()
+    expect(on.start).toHaveBeenCalledTimes(2)
+  })
+
+  it('hands a take in, lays the next rung, and says how it was', async () => {
+    const { run, on, events, stands } = standThat(told('playing'), told('pausing'), told('playing'))
+    await run.press('start')
+    await run.ended(made, 'finished', verdict('up'))
+    expect(on.handIn).toHaveBeenCalledExactlyOnceWith(made)
+    expect(events.at(-1)).toEqual({ key: 'ended', at: 5, heard: true, clean: true, pause: 4 })
+    expect(stands.get('a')?.chart.bpm).toBe(110)
+    expect(stands.get('a')?.assignment.rung).toEqual({ bpm: 110, notesPerBeat: 2 })
+    await run.press('next')
+    expect(on.start).toHaveBeenLastCalledWith(stands.get('a'))
+    expect(run.verdict.value).toBeUndefined()
+  })
+
+  it('hands in nothing where nothing was heard, and counts another drill for nothing', async () => {
+    const { run, on, events, stands } = standThat(told('playing'), told('pausing'))
+    await run.press('start')
+    await run.ended(made, 'finished', nothing)
+    expect(on.handIn).not.toHaveBeenCalled()
+    expect(events.at(-1)).toMatchObject({ heard: false, clean: false })
+    await run.ended(made, 'finished', verdict('up', true))
+    expect(events.at(-1)).toMatchObject({ heard: false })
+    expect(stands.get('a')?.chart.bpm).toBe(100)
+  })
+
+  it('goes on where the device cannot judge: the studio will', async () => {
+    const { run, on, events } = standThat(told('playing'), told('pausing'))
+    await run.press('start')
+    await run.ended(made, 'finished', undefined)
+    expect(on.handIn).toHaveBeenCalledOnce()
+    expect(events.at(-1)).toMatchObject({ key: 'ended', heard: true, clean: false })
+  })
+
+  it('waits, and says why, where the microphone goes away or cannot be had', async () => {
+    const { run, on, events } = standThat(
+      told('playing'),
+      told('waiting'),
+      told('playing'),
+      told('waiting'),
+    )
+    await run.press('start')
+    await run.ended(made, 'lost')
+    expect(events.at(-1)?.key).toBe('failed')
+    expect(run.problem.value?.title).toBe('The microphone went away')
+    on.start.mockRejectedValueOnce(new Problem('The microphone was refused', 'Allow it.'))
+    await run.press('start')
+    await vi.advanceTimersByTimeAsync(0)
+    expect(events.at(-1)?.key).toBe('failed')
+    expect(run.problem.value?.title).toBe('The microphone was refused')
+  })
+
+  it('does nothing any more once it is left', async () => {
+    const { run, on } = standThat(told('playing'))
+    run.close()
+    await run.press('start')
+    await vi.advanceTimersByTimeAsync(1000)
+    expect(on.start).not.toHaveBeenCalled()
+  })
+
+  it('takes two keys at once one after the other', async () => {
+    const { run, on } = standThat(told('playing'), told('resting', 1, -1))
+    await Promise.all([run.press('start'), run.press('skip')])
+    expect(on.start).toHaveBeenCalledOnce()
+    expect(on.stop).toHaveBeenCalledOnce()
+    expect(run.told.value?.state.phase).toBe('resting')
+  })
+})
