@@ -116,6 +116,10 @@ accuracy: install-corpus-tools ## How well takes of known truth are heard, by co
 bench-server: install-tools ## The server beside the barest handler, and as a studio grows
 	@go run ./cmd/bench-server
 
+.PHONY: bench-stand
+bench-stand: install-test-tools build ## From the sound of a note to its mark on the stand, in the real browser
+	@go test ./e2e -run '^$$' -bench FromSoundToMark -benchtime 5x | grep -E 'Benchmark|FAIL|ok'
+
 .PHONY: bench-kills
 bench-kills: install-tools ## Kill the server 30 times and PostgreSQL 10 times, and count what is left
 	MANUDRILL_KILLS=30 go test -count=1 -timeout 30m -v -run 'TestKillingTheServer|TestKillingPostgreSQL' ./cmd/manudrill | grep -E '^(---|ok|FAIL)|acknowledged'

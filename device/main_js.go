@@ -12,7 +12,7 @@ import (
 	"fmt"
 	"syscall/js"
 
-	"manudrill/core/listen"
+	"manudrill/core/practice"
 	"manudrill/device/ear"
 	"manudrill/device/stand"
 )
@@ -42,10 +42,10 @@ func main() {
 			for i := 0; i+4 <= len(bytes); i += 4 {
 				block = append(block, int32(binary.LittleEndian.Uint32(bytes[i:])))
 			}
-			notes, err := now.Hear(block)
+			marks, err := now.Hear(block)
 			return struct {
-				Notes []listen.Note `json:"notes"`
-			}{notes}, err
+				Marks []practice.Mark `json:"marks,omitempty"`
+			}{marks}, err
 		}),
 		// end judges what was heard.
 		"end": answering(func([]js.Value) (any, error) {

@@ -20,12 +20,12 @@ const patience = 90 * time.Second
 
 // A page is a browser tab in the hands of one person.
 type page struct {
-	t   *testing.T
+	t   testing.TB
 	ctx context.Context
 }
 
 // open starts a browser of its own for a test.
-func open(t *testing.T, o browser.Options) page {
+func open(t testing.TB, o browser.Options) page {
 	t.Helper()
 	if o.Width == 0 {
 		o.Width, o.Height = 1280, 800

@@ -3,6 +3,7 @@ package e2e_test
 import (
 	"encoding/json"
 	"fmt"
+	"strings"
 	"testing"
 	"time"
 
@@ -77,7 +78,7 @@ func soundsOf(t *testing.T, files []drillfile.File, tempi ...float64) string {
 }
 
 // onRoutine gives the student some drills and a routine of them, and returns its path.
-func onRoutine(t *testing.T, r practice.Routine, files ...drillfile.File) (path string, assignments []uuid.UUID) {
+func onRoutine(t testing.TB, r practice.Routine, files ...drillfile.File) (path string, assignments []uuid.UUID) {
 	t.Helper()
 	ctx := storetest.In(t.Context())
 	var drills []uuid.UUID
@@ -137,24 +138,67 @@ func TestARoutineRunsByOneKey(t *testing.T) {
 	p.do(chromedp.KeyEvent(" "))
 	p.see("Shoulders down.", "Then Routine, the first, 120 bpm")
 	p.see("take 1 of 2")
-	p.see("Up to 130")
+	p.until("the first take is judged", `said.length === 1`)
 	p.cut(true)
-	p.see("take 2 of 2", "Up to 140", "Let both arms hang.", "Then Routine, the second, 120 bpm")
-	p.see("Then Routine, the first, 140 bpm")
-	p.see("Done.")
-	assert.Equal(t, []string{a.Drill.Name + " at 120", a.Drill.Name + " at 130", b.Drill.Name + " at 120", a.Drill.Name + " at 140"}, evaluate[[]string](p, `played`))
+	p.see("take 2 of 2", "Let both arms hang.", "Then Routine, the second, 120 bpm")
+	p.until("the third take is judged", `said.length === 3`)
+	p.see("Then Routine, the first")
+	p.see("Done.", "How much effort was it?")
+	p.do(chromedp.KeyEvent("6"))
+	p.see("Kept. Your instructor sees it.")
+
+	// The browser's stand-in for a microphone may lose a note where the machine is busy, so
+	// which way each take led is not known; but each leads to the next, and the last ones to
+	// where the studio comes to.
 	said := evaluate[[]string](p, `said`)
-	assert.Equal(t, []string{"Up to 130", "Up to 140", "Up to 130", "Up to 150"}, said)
+	require.Len(t, said, 4)
+	assert.Contains(t, said, "Up to 130")
+	to := func(take int) string { return said[take][strings.LastIndex(said[take], " ")+1:] }
+	first, second := a.Drill.Name+" at ", b.Drill.Name+" at "
+	assert.Equal(t, []string{first + "120", first + to(0), second + "120", first + to(1)}, evaluate[[]string](p, `played`))
 
 	p.cut(false)
 	evaluate[any](p, `window.dispatchEvent(new Event('online'))`)
 	p.press("Back to practice")
 	p.until("all is handed in", `!document.body.innerText.includes('not handed in')`)
 	ctx := storetest.In(t.Context())
-	for i, want := range []float64{150, 130} {
+	for i, want := range []string{to(3), to(2)} {
 		require.Eventually(t, func() bool {
 			stand, err := kept.Stand(ctx, assignments[i])
-			return err == nil && stand.Rung.BPM == want && stand.Takes == []int{3, 1}[i]
+			return err == nil && fmt.Sprint(stand.Rung.BPM) == want && stand.Takes == []int{3, 1}[i]
 		}, patience, 100*time.Millisecond, "the studio comes to the same")
 	}
+	require.Eventually(t, func() bool {
+		reports, err := kept.HandReports(ctx, people[student].ID, store.Page{})
+		return err == nil && len(reports) > 0 && reports[0].Report.Value.Effort == 6
+	}, patience, 100*time.Millisecond)
+}
+
+// It hurts: everything stops, the instructor sees it before all else, and no ladder climbs
+// until they say so.
+func TestItHurts(t *testing.T) {
+	file := shortDrill("It hurts")
+	path, _ := onRoutine(t, practice.Routine{Name: "Until it hurts", Items: []practice.Item{takesOf(file.Drill.Name, 3)}}, file)
+	p := withPlayer(t, soundsOf(t, []drillfile.File{file}, 120))
+	p.enter(student)
+	p.do(chromedp.Navigate(base + path))
+	p.see("Takes are judged on this device")
+	p.do(chromedp.KeyEvent(" "))
+	p.see("take 1 of 3")
+	p.do(chromedp.KeyEvent("t"))
+	p.see("Rest, and shake out")
+	p.do(chromedp.KeyEvent("n"))
+	p.see("take 1 of 3")
+	p.do(chromedp.KeyEvent("h"))
+	p.see("Stop for today.", "see a doctor or hand therapist", "Your instructor is told.")
+	p.press("wrist")
+	p.do(chromedp.Navigate(base + "/practice"))
+	p.see("You have reported pain")
+	p.enter(instructor)
+	p.do(chromedp.Navigate(base + "/students"))
+	p.see("Reported pain")
+	p.do(chromedp.Click(chromedp.CSS(`.pain a`)))
+	p.see("has reported pain.", "it hurts: wrist")
+	p.press("Let the ladders climb again")
+	p.see("cleared by")
 }

@@ -66,6 +66,8 @@ type Listener struct {
 	last     *Note   // measured, but kept back: a click may have cut it short
 	lastLate float64 // the pitch towards its end
 	notes    []Note  // told since the last call
+
+	early *early // nil where no early word is wanted
 }
 
 // An onset is where a note starts.
@@ -177,6 +179,7 @@ func (l *Listener) advance() {
 		v := l.flux.next(l.spectrum, l.sound.slice(start, start+span))
 		if p, ok := l.picker.next(v); ok {
 			l.peaks = append(l.peaks, p)
+			l.sayEarly(p)
 		}
 		if len(l.peaks) > 0 && l.flux.n > l.peaks[0].frame+lastingFrames {
 			l.judge(l.peaks[0])

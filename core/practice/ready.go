@@ -14,7 +14,7 @@ type Ready struct {
 // ReadyRoutines are all that ship. Their order is common practice: loose first, easy
 // before hard, slow before long, a rest before the hand asks for it.
 func ReadyRoutines() []Ready {
-	return []Ready{warmUp(), firstSlurs(), evenness(), endurance()}
+	return []Ready{warmUp(), firstSlurs(), evenSlurs(), endurance()}
 }
 
 // add puts a drill in as the next item.
@@ -73,7 +73,7 @@ func firstSlurs() Ready {
 	return r
 }
 
-func evenness() Ready {
+func evenSlurs() Ready {
 	r := Ready{ID: "evenness", About: "The same notes picked as the yardstick, then slurred, then the pairs that usually lag: about fifteen minutes."}
 	r.Routine.Name = "Evenness"
 	all := drill.FingerPerFret{Orders: [][]int{{1, 2, 3, 4}}}

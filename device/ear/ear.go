@@ -13,6 +13,7 @@ import (
 	"manudrill/core/drill"
 	"manudrill/core/evenness"
 	"manudrill/core/listen"
+	"manudrill/core/practice"
 	"manudrill/core/tempo"
 )
 
@@ -22,6 +23,12 @@ type Task struct {
 	Chart    drill.Chart    `json:"chart"`
 	Rung     tempo.Rung     `json:"rung"`
 	Climbing tempo.Climbing `json:"climbing"`
+
+	// Where what is played is marked while it is: when the first note is due, in s from the
+	// first sample, and how late the device's clicks are in its recordings, s, where that
+	// is known.
+	First *float64 `json:"first,omitempty"`
+	Delay *float64 `json:"delay,omitempty"`
 }
 
 // A Verdict is what is said of a take.
@@ -48,6 +55,7 @@ type Figures struct {
 type Ear struct {
 	task     Task
 	listener *listen.Listener
+	follower *practice.Follower // nil where nothing is marked
 	heard    []listen.Note
 	samples  []float64
 	taken    int // samples
@@ -71,15 +79,22 @@ func New(task []byte) (*Ear, error) {
 	if len(e.task.Chart.Notes) == 0 {
 		return nil, errors.New("there is nothing to be played: the drill has no notes")
 	}
+	if err := e.task.Chart.Validate(); err != nil {
+		return nil, err
+	}
 	e.listener = listen.New(e.task.Rate)
+	if e.task.First != nil {
+		e.listener.SayEarly()
+		e.follower = practice.Follow(e.task.Chart, *e.task.First, e.task.Delay)
+	}
 	return e, nil
 }
 
 // fullScale is what a sample of 24 bits is a share of, as recordings are handed in.
 const fullScale = 1 << 23
 
-// Hear takes samples of 24 bits in, and returns the notes that are complete with them.
-func (e *Ear) Hear(block []int32) ([]listen.Note, error) {
+// Hear takes samples of 24 bits in, and returns what is marked with them.
+func (e *Ear) Hear(block []int32) ([]practice.Mark, error) {
 	if e.taken += len(block); e.seconds() > bounds.TakeSeconds {
 		return nil, ErrTooLong
 	}
@@ -89,7 +104,21 @@ func (e *Ear) Hear(block []int32) ([]listen.Note, error) {
 	}
 	notes := e.listener.Write(e.samples)
 	e.heard = append(e.heard, notes...)
-	return notes, nil
+	return e.follow(notes), nil
+}
+
+// follow marks the notes that have begun, and those that are complete.
+func (e *Ear) follow(complete []listen.Note) (marks []practice.Mark) {
+	if e.follower == nil {
+		return nil
+	}
+	for _, t := range e.listener.Early() {
+		marks = append(marks, e.follower.Began(t)...)
+	}
+	for _, n := range complete {
+		marks = append(marks, e.follower.Told(n)...)
+	}
+	return marks
 }
 
 // seconds is how much was heard.

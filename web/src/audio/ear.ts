@@ -8,6 +8,17 @@ export interface Task {
   chart: Chart
   rung: { bpm: number; notesPerBeat: number }
   climbing: Climbing
+  /** When the first note is due, in s from the first sample: then notes are marked as they are played. */
+  first?: number
+  /** How late the clicks of this device are in its recordings, in s; none where not known. */
+  delay?: number
+}
+
+/** What becomes of a note, as it is shown while a take is played. */
+export type Marked = 'inTime' | 'early' | 'late' | 'wrong' | 'missed'
+export interface Mark {
+  index: number
+  is: Marked
 }
 
 /** What the device says of a take; the studio, which decides, says the same. */
@@ -35,6 +46,7 @@ export type FromEar =
   | { kind: 'ready' }
   | { kind: 'gone'; why: string }
   | { kind: 'failed'; take: string; why: string }
+  | { kind: 'marks'; take: string; marks: Mark[] }
   | { kind: 'verdict'; take: string; verdict: Said }
   | { kind: 'answer'; id: number; answer?: unknown; error?: string }
 
@@ -64,19 +76,27 @@ export class Ear {
   private waiting?: (said: Said | undefined) => void
   private deaf = false
 
-  /** onHearing is told what can be heard here, once it is known and when that changes. */
+  /**
+   * onHearing is told what can be heard here, once it is known and when that changes;
+   * onMarks what has become of the notes of the take that is played.
+   */
   constructor(
     private readonly worker: EarWorker,
     private readonly onHearing: (hearing: Hearing) => void = () => undefined,
+    private readonly onMarks: (marks: Mark[]) => void = () => undefined,
   ) {
     worker.addEventListener('message', ({ data }) => this.told(data))
     worker.addEventListener('error', (event) => this.told({ kind: 'gone', why: event.message }))
   }
 
   /** An ear in a worker of its own; none where the browser has no such thing. */
-  static open(onHearing: (hearing: Hearing) => void, make = newEarWorker): Ear | undefined {
+  static open(
+    onHearing: (hearing: Hearing) => void,
+    make = newEarWorker,
+    onMarks?: (marks: Mark[]) => void,
+  ): Ear | undefined {
     try {
-      return new Ear(make(), onHearing)
+      return new Ear(make(), onHearing, onMarks)
     } catch (thrown) {
       console.warn('Takes are not heard on this device:', thrown)
       onHearing('handed in')
@@ -139,6 +159,9 @@ export class Ear {
         if (message.take !== this.take) return
         this.take = undefined
         return this.settle(undefined)
+      case 'marks':
+        if (message.take === this.take) this.onMarks(message.marks)
+        return
       case 'verdict':
         if (message.take === this.take) this.settle(message.verdict)
     }

@@ -5,7 +5,7 @@
 import earUrl from '../device/ear.wasm?url'
 import execUrl from '../device/wasm_exec.js?url'
 
-import { nothing, type DeviceVerdict, type FromEar, type ToEar } from './ear'
+import { nothing, type DeviceVerdict, type FromEar, type Mark, type ToEar } from './ear'
 
 /** What the core puts up, each answering in JSON. */
 declare const manudrillEar: {
@@ -48,8 +48,11 @@ function obey(message: ToEar): FromEar | undefined {
       return error === undefined ? undefined : { kind: 'failed', take: message.take, why: error }
     }
     case 'hear': {
-      const { error } = answered(manudrillEar.hear(new Uint8Array(message.samples.buffer)))
-      return error === undefined ? undefined : { kind: 'failed', take: message.take, why: error }
+      const said = answered(manudrillEar.hear(new Uint8Array(message.samples.buffer)))
+      if (said.error !== undefined) return { kind: 'failed', take: message.take, why: said.error }
+      return said.marks
+        ? { kind: 'marks', take: message.take, marks: said.marks as Mark[] }
+        : undefined
     }
     case 'end': {
       const said = answered(manudrillEar.end())

@@ -3,7 +3,7 @@ import workletUrl from './recorder.worklet.ts?worker&url'
 
 /** Takes what the microphone gives, sample for sample. */
 export class Recorder {
-  private onChunk?: (samples: Float32Array) => void
+  private onChunk?: (samples: Float32Array, from: number) => void
   private flushed?: () => void
 
   private constructor(
@@ -11,10 +11,12 @@ export class Recorder {
     private readonly node: AudioWorkletNode,
     onInput: (samples: Float32Array) => void,
   ) {
-    node.port.onmessage = ({ data }: MessageEvent<Float32Array | null>) => {
+    node.port.onmessage = ({
+      data,
+    }: MessageEvent<{ chunk: Float32Array; from: number } | null>) => {
       if (data === null) return this.flushed?.()
-      onInput(data)
-      this.onChunk?.(data)
+      onInput(data.chunk)
+      this.onChunk?.(data.chunk, data.from)
     }
   }
 
@@ -36,7 +38,8 @@ export class Recorder {
     return new Recorder(stream, node, onInput)
   }
 
-  start(onChunk: (samples: Float32Array) => void): void {
+  /** From now on onChunk is given what comes, and from which frame of the audio clock on. */
+  start(onChunk: (samples: Float32Array, from: number) => void): void {
     this.onChunk = onChunk
   }
 

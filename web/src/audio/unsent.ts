@@ -43,13 +43,17 @@ function open(): Promise<IDBPDatabase<Schema>> {
   return opened
 }
 
+/** So many frames at the least are kept in one go: a store takes few long pieces more easily than many short ones. */
+const piece = 8192
+
 /**
- * Keeps a recording in the browser while it is made, chunk by chunk, so that
+ * Keeps a recording in the browser while it is made, piece by piece, so that
  * neither a reload nor a lost connection loses it. Where the device has no room,
  * the rest is kept in memory, and that is told at once.
  */
 export class UnsentTake {
   private count = 0
+  private gathered: Float32Array[] = []
   private last: Promise<unknown>
   private rest: Float32Array[] = []
   /** Whether some of it is in memory alone. */
@@ -63,6 +67,19 @@ export class UnsentTake {
   }
 
   append(samples: Float32Array): void {
+    this.gathered.push(samples)
+    if (this.gathered.reduce((n, c) => n + c.length, 0) >= piece) this.keepGathered()
+  }
+
+  private keepGathered(): void {
+    if (this.gathered.length === 0) return
+    const samples = new Float32Array(this.gathered.reduce((n, c) => n + c.length, 0))
+    let at = 0
+    for (const chunk of this.gathered) {
+      samples.set(chunk, at)
+      at += chunk.length
+    }
+    this.gathered = []
     const n = this.count++
     this.take.frames += samples.length
     const take = { ...this.take }
@@ -94,14 +111,15 @@ export class UnsentTake {
     }
   }
 
-  /** Resolves when all chunks are kept, or in memory. */
+  /** Resolves when all of it is kept, or in memory. */
   async kept(): Promise<void> {
+    this.keepGathered()
     await this.last
   }
 
   /** All of the sound, wherever it is. */
   async sound(): Promise<Float32Array[]> {
-    await this.last
+    await this.kept()
     const stored = this.count === this.rest.length ? [] : await unsentSound(this.take.id)
     return [...stored, ...this.rest]
   }

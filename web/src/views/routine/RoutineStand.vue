@@ -33,7 +33,7 @@ const fault = shallowRef<Problem>()
 const run = shallowRef<ReturnType<typeof useRun>>()
 const wake = useWakeLock()
 
-const { running, moment, input, heard, hearing, core, start, choose, stop } = useRecording(
+const { running, moment, input, heard, hearing, marks, core, start, choose, stop } = useRecording(
   (made, ending, said) => void run.value?.ended(made, ending, said),
   () => (fault.value = noRoom),
 )
@@ -160,6 +160,7 @@ onKeyStroke(true, (event) => {
         :chart="stand.chart"
         :neck="stand.neck"
         :moment="moment"
+        :marks="marks"
         :input="input"
         :heard="heard"
       >

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 
 import type { Chart, Neck } from '../../api/client'
+import type { Marked } from '../../audio/ear'
 import type { InputLevel } from '../../audio/input'
 import type { Moment } from '../../audio/schedule'
 import BigTab from '../../components/BigTab.vue'
@@ -18,6 +19,7 @@ const props = defineProps<{
   chart: Chart
   neck: Neck
   moment: Moment
+  marks: Map<number, Marked>
   input?: InputLevel
   heard: number
 }>()
@@ -47,7 +49,14 @@ const trouble = computed(() => {
       <slot />
     </header>
     <div class="music">
-      <BigTab v-if="shown !== 'neck'" class="tab" :chart="chart" :now="now" :pass="moment.pass" />
+      <BigTab
+        v-if="shown !== 'neck'"
+        class="tab"
+        :chart="chart"
+        :now="now"
+        :pass="moment.pass"
+        :marks="marks"
+      />
       <div v-if="shown !== 'tab'" class="neck">
         <NeckView :neck="neck" :chart="chart" :now="now" cut :zoom="shown === 'neck' ? 2.4 : 1.3" />
       </div>

@@ -59,7 +59,7 @@ const sources = [
 // The simulated player is no way to practise: it is tried out, apart from these.
 if (source.value === 'simulated') source.value = 'microphone'
 
-const { running, moment, input, heard, hearing, start, choose, stop } = useRecording(
+const { running, moment, input, heard, hearing, marks, start, choose, stop } = useRecording(
   (made, ending, said) => void ended(made, ending, said),
   () => (problem.value = noRoom),
 )
@@ -318,6 +318,7 @@ const goText = computed(() => {
         :chart="stand.chart"
         :neck="stand.neck"
         :moment="moment"
+        :marks="marks"
         :input="input"
         :heard="heard"
       >

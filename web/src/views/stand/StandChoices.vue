@@ -3,7 +3,7 @@ import { ElSlider } from 'element-plus'
 
 import ChoiceLine from '../bench/ChoiceLine.vue'
 import SwitchLine from '../bench/SwitchLine.vue'
-import { pause, shown, spoken, volume } from './choices'
+import { live, pause, shown, spoken, volume } from './choices'
 
 /** What somebody chooses for the stand, on this device. */
 const pictures = [
@@ -18,6 +18,7 @@ const pauses = [3, 5, 8, 15].map((value) => ({ label: `${value} s`, value }))
   <div class="choices">
     <ChoiceLine v-model="shown" name="While playing" :options="pictures" />
     <ChoiceLine v-model="pause" name="Between takes" :options="pauses" />
+    <SwitchLine v-model="live" name="Mark notes as they are played" />
     <SwitchLine v-model="spoken" name="Say the verdict aloud" />
     <label class="line">
       <span>Click volume</span>

@@ -5,6 +5,9 @@ import { useStorage } from '@vueuse/core'
 /** The music as tablature, on the neck, or both. */
 export const shown = useStorage<'tab' | 'neck' | 'both'>('manudrill stand shows', 'tab')
 
+/** Whether notes are marked while they are played. */
+export const live = useStorage('manudrill marks', true)
+
 /** How long a verdict is read before the next take, in s. */
 export const pause = useStorage('manudrill pause', 5)
 

@@ -3,7 +3,14 @@ import { onBeforeUnmount, ref, shallowRef } from 'vue'
 import { Problem, type Stand } from '../../api/client'
 import { newId } from '../../api/ids'
 import { Metronome } from '../../audio/metronome'
-import { Ear, newEarWorker, type EarWorker, type Hearing, type Said } from '../../audio/ear'
+import {
+  Ear,
+  newEarWorker,
+  type EarWorker,
+  type Hearing,
+  type Marked,
+  type Said,
+} from '../../audio/ear'
 import { InputLevel } from '../../audio/input'
 import { chosenMicrophone } from '../../audio/microphones'
 import { isOver, Playing } from '../../audio/playing'
@@ -11,6 +18,7 @@ import { Recorder } from '../../audio/recorder'
 import { momentOf, scheduleOf, type Moment, type Schedule } from '../../audio/schedule'
 import { StandCore } from '../../audio/standCore'
 import { UnsentTake } from '../../audio/unsent'
+import { live } from './choices'
 
 /** What is heard now was handed to the output a little earlier. */
 const soundedUntil = (ctx: AudioContext) => ctx.currentTime - (ctx.outputLatency || 0)
@@ -32,6 +40,8 @@ export function useRecording(
   const input = shallowRef<InputLevel>()
   /** Counts what has come from it: the level does not tell by itself that it has changed. */
   const heard = ref(0)
+  /** What has become of the notes of the take that is played, by their index over all passes. */
+  const marks = shallowRef(new Map<number, Marked>())
   /** Whether takes are judged on this device. */
   const hearing = ref<Hearing>('loading')
 
@@ -42,6 +52,11 @@ export function useRecording(
   const ear = Ear.open(
     (told) => (hearing.value = told),
     () => (worker = newEarWorker()),
+    (told) => {
+      const all = new Map(marks.value)
+      for (const { index, is } of told) all.set(index, is)
+      marks.value = all
+    },
   )
   /** What the stand asks of the same core; none where this device has no such thing. */
   const core = worker && new StandCore(worker)
@@ -114,13 +129,20 @@ export function useRecording(
       onNoRoom,
     )
     take = made
-    ear?.begin(made.take.id, { rate: ctx.sampleRate, chart, rung: assignment.rung, climbing })
+    marks.value = new Map()
     const start = ctx.currentTime + 0.15
     const schedule = scheduleOf(chart.bpm, beatsPerPass, chart.passes ?? 1, start, chart.free)
     const interval = 60 / chart.bpm / chart.notesPerBeat
     const playing = new Playing(ctx.sampleRate)
-    recorder.start((samples) => {
+    let begun = false
+    recorder.start((samples, from) => {
       made.append(samples)
+      if (!begun) {
+        const first = live.value ? schedule.first - from / ctx.sampleRate : undefined
+        const task = { rate: ctx.sampleRate, chart, rung: assignment.rung, climbing, first }
+        ear?.begin(made.take.id, task)
+        begun = true
+      }
       ear?.hear(samples)
       playing.hear(samples)
       // By the sound and its clock: the screen may be dark.
@@ -165,5 +187,5 @@ export function useRecording(
   })
 
   const stop = () => end('stopped')
-  return { running, moment, input, heard, hearing, core, start, choose, stop }
+  return { running, moment, input, heard, hearing, marks, core, start, choose, stop }
 }

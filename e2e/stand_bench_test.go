@@ -1,0 +1,78 @@
+package e2e_test
+
+import (
+	"encoding/json"
+	"slices"
+	"testing"
+
+	cdppage "github.com/chromedp/cdproto/page"
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/require"
+
+	"manudrill/core/guitar"
+	"manudrill/core/practice"
+	"manudrill/core/simulate"
+	"manudrill/e2e/browser"
+	"manudrill/formats/sound"
+)
+
+// markWatch notes when each note sounded, and when the screen first showed what became of
+// it.
+const markWatch = `(() => {
+	window.shown = {}
+	const watch = new MutationObserver(() => {
+		for (const g of document.querySelectorAll('.stage g[data-note]'))
+			if (!(g.dataset.note in shown) && /inTime|early|late|wrong|missed/.test(g.getAttribute('class') ?? '')) {
+				const note = g.dataset.note
+				shown[note] = 0
+				requestAnimationFrame(() => (shown[note] = performance.now()))
+			}
+	})
+	addEventListener('DOMContentLoaded', () => watch.observe(document.body, { subtree: true, childList: true, attributes: true, attributeFilter: ['class'] }))
+	const start = AudioBufferSourceNode.prototype.start
+	AudioBufferSourceNode.prototype.start = function (at, ...rest) {
+		if (this.buffer?.duration > 1) window.begun = performance.now() // rendered from now on, into the microphone
+		return start.call(this, at, ...rest)
+	}
+})();`
+
+// BenchmarkFromSoundToMark plays a drill into a stand of the real browser and measures
+// how long after each note's sound the screen marks it.
+func BenchmarkFromSoundToMark(b *testing.B) {
+	file := shortDrill("From sound to mark")
+	file.Drill.Rhythm.Passes = 6
+	chart, err := file.Drill.Chart(guitar.Standard(), 120)
+	require.NoError(b, err)
+	p := simulate.Player{Seed: 11, ClockMs: 2, MotorMs: 2, SlurDropDB: 1, NoiseDB: -70}
+	strokes := p.Perform(chart, 4*60/chart.BPM)
+	sounds, err := json.Marshal(map[string][]byte{file.Drill.Name + " at 120": sound.FromMono(simulate.Rate, p.Render(strokes, simulate.Rate, strokes[len(strokes)-1].T+1)).EncodeWAV()})
+	require.NoError(b, err)
+	var delays []float64
+	for b.Loop() {
+		path, _ := onRoutine(b, practice.Routine{Name: "Bench", Items: []practice.Item{takesOf(file.Drill.Name, 1)}}, file)
+		tab := open(b, browser.Options{})
+		_, err = chromedp.Call(tab.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{
+			Source: "window.sounds = " + string(sounds) + ";" + markWatch + playerInTheBrowser,
+		})
+		require.NoError(b, err)
+		tab.enter(student)
+		tab.do(chromedp.Navigate(base + path))
+		tab.see("Takes are judged on this device")
+		tab.do(chromedp.KeyEvent(" "))
+		tab.see("Done.")
+		begun := evaluate[float64](tab, `begun`)
+		shown := evaluate[map[int]float64](tab, `shown`)
+		for _, s := range strokes {
+			// The first notes are marked once it is known where the player is.
+			if at := shown[s.Index]; at > 0 && s.Index >= 8 {
+				delays = append(delays, at-begun-1000*s.T)
+			}
+		}
+	}
+	require.NotEmpty(b, delays)
+	slices.Sort(delays)
+	b.ReportMetric(float64(len(delays)), "marks")
+	b.ReportMetric(delays[len(delays)/2], "ms-median")
+	b.ReportMetric(delays[len(delays)*95/100], "ms-95th")
+	b.ReportMetric(delays[len(delays)-1], "ms-most")
+}
