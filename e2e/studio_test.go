@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"io/fs"
 	"maps"
+	"net/http"
 	"net/http/httptest"
 	"os"
 	"slices"
@@ -50,6 +51,9 @@ func TestMain(m *testing.M) {
 	os.Exit(code)
 }
 
+// handler is the house's, for who comes by another line.
+var handler http.Handler
+
 func run(m *testing.M) (int, error) {
 	if _, err := fs.Stat(web.Files(), "index.html"); err != nil {
 		return 0, errors.New("the web interface is not built; run 'make build' first")
@@ -61,7 +65,7 @@ func run(m *testing.M) (int, error) {
 	}
 	kept = s
 	defer func() { _ = closeStore() }()
-	handler, err := server.New(kept, web.Files(), server.Options{Demo: true, Limits: server.Limits{SignIns: 1e6, OfOne: 1e6, Takes: 1e6, TakesOfAddress: 1e6}})
+	handler, err = server.New(kept, web.Files(), server.Options{Demo: true, Limits: server.Limits{SignIns: 1e6, OfOne: 1e6, Takes: 1e6, TakesOfAddress: 1e6}})
 	if err != nil {
 		return 0, err
 	}

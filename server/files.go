@@ -47,6 +47,9 @@ func (f *files) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 	if strings.HasPrefix(name, "assets/") {
 		h.Set("Cache-Control", "public, max-age=31536000, immutable") // names hold a hash
 	}
+	if strings.HasPrefix(name, "assets/sw-") {
+		h.Set("Service-Worker-Allowed", "/") // it sees to all pages, not only to its folder
+	}
 	h.Set("Content-Type", mime.TypeByExtension(path.Ext(name)))
 	h.Add("Vary", "Accept-Encoding")
 	body := f.content[name]

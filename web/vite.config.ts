@@ -1,13 +1,24 @@
 import vue from '@vitejs/plugin-vue'
 import elementStyles from 'unplugin-element-plus/vite'
 import { compression, defineAlgorithm } from 'vite-plugin-compression2'
+import type { Plugin } from 'vite'
 import { defineConfig } from 'vitest/config'
+
+/** Lists the files of the program, for the service worker to keep. */
+const listOfFiles: Plugin = {
+  name: 'list-of-files',
+  generateBundle(_options, bundle) {
+    const files = Object.keys(bundle).filter((f) => f !== 'index.html' && !/\/sw-/.test(f))
+    this.emitFile({ type: 'asset', fileName: 'files.json', source: JSON.stringify(files) })
+  },
+}
 
 export default defineConfig({
   plugins: [
     vue(),
     // Of the component library's styles those of the components that are used.
     elementStyles({}),
+    listOfFiles,
     // Compressed once here, so that the server need not for each who asks.
     compression({
       algorithms: [defineAlgorithm('brotliCompress'), defineAlgorithm('gzip')],

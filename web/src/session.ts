@@ -2,6 +2,7 @@ import { computed, ref, watch } from 'vue'
 
 import { answer, client, onNobody, Problem, type Here, type Person } from './api/client'
 import { sayWhatWaits } from './api/hand'
+import { forgetAnswers } from './offline/rules'
 import { outbox } from './audio/outbox'
 
 /** Who is here, and where; undefined until asked, null for nobody. */
@@ -9,7 +10,8 @@ export const here = ref<Here | null>()
 export const person = computed<Person | null | undefined>(() => here.value && here.value.person)
 
 // Recordings wait for whoever has played them, and for the line.
-watch(person, (who) => {
+watch(person, (who, before) => {
+  if (before && who?.id !== before.id) void forgetAnswers()
   void outbox.for(who?.id)
   if (who) void sayWhatWaits(who.id)
 })

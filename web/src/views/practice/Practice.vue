@@ -12,7 +12,8 @@ import {
 } from '../../api/client'
 import { useAttempt } from '../../api/attempt'
 import { everything, usePages } from '../../api/pages'
-import { routinesOf } from '../../api/routines'
+import { routine, routinesOf, standsOf } from '../../api/routines'
+import { fetchAhead } from '../../audio/ahead'
 import HandNote from './HandNote.vue'
 import RoutineCard from './RoutineCard.vue'
 import LadderBar from '../../components/LadderBar.vue'
@@ -37,8 +38,24 @@ onMounted(() =>
     )
     const me = person.value?.id ?? ''
     ;[assignments.value, routines.value] = await Promise.all([given, routinesOf(me), first()])
+    void keepAhead()
   }),
 )
+
+/** What is asked for here is kept by the browser, for when there is no line. */
+const mostAhead = 12
+async function keepAhead() {
+  try {
+    await fetchAhead()
+    await Promise.all(
+      (routines.value ?? []).map((r) => Promise.all([routine(r.id), standsOf(r.id)])),
+    )
+    for (const { id: assignmentId } of (assignments.value ?? []).slice(0, mostAhead))
+      await client.GET('/assignments/{assignmentId}', { params: { path: { assignmentId } } })
+  } catch {
+    // then there is no line, and what is here is here
+  }
+}
 </script>
 
 <template>

@@ -4,6 +4,7 @@ import { Problem, problemOf, type Routine, type Stand } from '../../api/client'
 import { nothing, type DeviceVerdict, type Said } from '../../audio/ear'
 import type { RunEvent, StandCore, Told } from '../../audio/standCore'
 import type { UnsentTake } from '../../audio/unsent'
+import { climbed } from '../stand/climbed'
 import type { Ending } from '../stand/recording'
 
 /** What a run needs of the stand it is on. */
@@ -88,7 +89,7 @@ export function useRun(routine: Routine, stands: Map<string, Stand>, on: OnStand
     const heard = said !== nothing && !(said && said.analysis.foreign)
     if (said && said !== nothing) {
       verdict.value = said
-      if (!said.analysis.foreign) await climb(made.take.assignmentId, said)
+      await climb(made.take.assignmentId, said)
     }
     silent.value = said === nothing
     if (said !== nothing) await on.handIn(made)
@@ -97,17 +98,9 @@ export function useRun(routine: Routine, stands: Map<string, Stand>, on: OnStand
   }
 
   /** Lays the rung that the ladder says now, for the next take. */
-  async function climb(assignmentId: string, { measured, climbing }: DeviceVerdict) {
-    for (const [id, was] of stands) {
-      if (was.assignment.id !== assignmentId) continue
-      const rung = measured.decision.next
-      const { drill, guitar } = was
-      const laid =
-        measured.decision.step === 'hold'
-          ? { chart: was.chart, beatsPerPass: was.beatsPerPass }
-          : await on.core.ask('lay', { drill, guitar, rung })
-      stands.set(id, { ...was, ...laid, climbing, assignment: { ...was.assignment, rung } })
-    }
+  async function climb(assignmentId: string, said: DeviceVerdict) {
+    for (const [id, was] of stands)
+      if (was.assignment.id === assignmentId) stands.set(id, await climbed(was, said, on.core))
   }
 
   const clock = setInterval(() => {

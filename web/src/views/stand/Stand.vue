@@ -31,6 +31,7 @@ import UnsentList from '../../components/UnsentList.vue'
 import { count } from '../../draw/words'
 import { heardHere, saysOtherwise } from './heardHere'
 import { volume } from './choices'
+import { climbed } from './climbed'
 import FilePlayed, { type PlayedAt } from './FilePlayed.vue'
 import MicrophoneCheck from './MicrophoneCheck.vue'
 import { playerOf, steadyPlayer } from './player'
@@ -59,7 +60,7 @@ const sources = [
 // The simulated player is no way to practise: it is tried out, apart from these.
 if (source.value === 'simulated') source.value = 'microphone'
 
-const { running, moment, input, heard, hearing, marks, start, choose, stop } = useRecording(
+const { running, moment, input, heard, hearing, marks, core, start, choose, stop } = useRecording(
   (made, ending, said) => void ended(made, ending, said),
   () => (problem.value = noRoom),
 )
@@ -174,8 +175,11 @@ function tryOut() {
 }
 
 async function ended(made: UnsentTake, ending: Ending, said?: Said) {
-  if (said && said !== nothing && stand.value && !running.value)
+  if (said && said !== nothing && stand.value && !running.value) {
     take.value = ours.value = heardHere(made, stand.value, said)
+    // The next take is on the rung that the ladder says now, whether there is a line or not.
+    if (core && ending === 'finished') stand.value = await climbed(stand.value, said, core)
+  }
   if (made.unkept) return handInUnkept(made)
   if (ending === 'finished') {
     listening.value = made.take.id

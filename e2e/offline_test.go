@@ -1,0 +1,91 @@
+package e2e_test
+
+import (
+	"net"
+	"net/http"
+	"net/http/httptest"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/require"
+
+	"manudrill/core/practice"
+	"manudrill/formats/drillfile"
+	"manudrill/storetest"
+)
+
+// A line leads to the house, until it is cut.
+type line struct {
+	t       *testing.T
+	address string
+	srv     *httptest.Server
+}
+
+func newLine(t *testing.T) *line {
+	l := &line{t: t, address: "127.0.0.1:0"}
+	l.lay()
+	t.Cleanup(func() { l.srv.Close() })
+	return l
+}
+
+func (l *line) lay() {
+	l.t.Helper()
+	listener, err := net.Listen("tcp", l.address)
+	require.NoError(l.t, err)
+	l.address = listener.Addr().String()
+	l.srv = httptest.NewUnstartedServer(http.HandlerFunc(handler.ServeHTTP))
+	require.NoError(l.t, l.srv.Listener.Close())
+	l.srv.Listener = listener
+	l.srv.Start()
+}
+
+func (l *line) cut() {
+	l.srv.CloseClientConnections()
+	l.srv.Close()
+}
+
+// In a cellar: what was given is on the device, pages and all, and a routine begins and
+// runs there without a line; what was played is handed in once there is one.
+func TestAStandInACellar(t *testing.T) {
+	file := shortDrill("In the cellar")
+	path, assignments := onRoutine(t, practice.Routine{Name: "Down below", Items: []practice.Item{takesOf(file.Drill.Name, 1), {Kind: practice.Rest, Seconds: 5}}}, file)
+	l := newLine(t)
+	at := func(path string) string { return "http://" + l.address + path }
+	p := withPlayer(t, soundsOf(t, []drillfile.File{file}, 120))
+	p.do(chromedp.Navigate(at("/")), chromedp.WaitVisible(chromedp.CSS(`.choose li`)))
+	p.press(student)
+	p.see("Leave", "Down below")
+	p.until("pages are seen to", `navigator.serviceWorker.ready.then(() => !!navigator.serviceWorker.controller)`)
+	p.do(chromedp.Reload())
+	p.see("Down below")
+	id := strings.TrimPrefix(path, "/routines/")
+	p.until("all is on the device", `Promise.all([
+		caches.match('/api/routines/`+id+`/stands'), caches.match('/api/session'), caches.match('/'),
+		caches.open('manudrill files').then(async (c) => (await c.keys()).some((r) => r.url.includes('.wasm'))),
+	]).then((all) => all.every(Boolean))`)
+
+	l.cut()
+	p.do(chromedp.Navigate(at(path)))
+	p.see("Down below", "Takes are judged on this device as soon as they end.")
+	p.do(chromedp.KeyEvent(" "))
+	p.see("take 1 of 1")
+	p.until("it is judged", `said.length === 1`)
+	p.see("Done.")
+	p.press("Back to practice")
+	p.see("Today", "1 recording on this device is not handed in yet")
+
+	l.lay()
+	evaluate[any](p, `window.dispatchEvent(new Event('online'))`)
+	p.until("it is handed in", `!document.body.innerText.includes('not handed in')`)
+	require.Eventually(t, func() bool {
+		stand, err := kept.Stand(storetest.In(t.Context()), assignments[0])
+		return err == nil && stand.Takes == 1
+	}, patience, 100*time.Millisecond)
+
+	// Who leaves takes along what the studio has said.
+	p.press("Leave")
+	p.see("invented")
+	p.until("it is forgotten", `caches.match('/api/session').then((a) => !a)`)
+}
