@@ -41,7 +41,7 @@ func TestATakeFromTheMicrophone(t *testing.T) {
 	p := open(t, browser.Options{MicrophoneWAV: recorded(t, file)})
 	p.enter(student)
 	p.do(chromedp.Navigate(base + stand))
-	p.see("8 notes a pass", "Four clicks count you in")
+	p.see("8 notes a pass", "The click counts you in")
 	p.do(chromedp.KeyEvent(" "))
 	p.see("pass 1 of 2")
 	p.see("pass 2 of 2")

@@ -154,7 +154,9 @@ func (f fixture) request(t *testing.T, method, path string, c call) (string, str
 	t.Helper()
 	// What is made anew has an id that nothing has.
 	if method == http.MethodPut {
-		path = strings.ReplaceAll(strings.ReplaceAll(path, "{commentId}", f["new"]), "{routineId}", f["new"])
+		for _, made := range []string{"{commentId}", "{routineId}", "{reportId}"} {
+			path = strings.ReplaceAll(path, made, f["new"])
+		}
 		if strings.HasPrefix(path, "/assignments/") {
 			path = strings.ReplaceAll(path, "{takeId}", f["new"])
 		}

@@ -1,6 +1,7 @@
 package store_test
 
 import (
+	"context"
 	"sync"
 	"testing"
 	"time"
@@ -19,6 +20,7 @@ func newStudent(t *testing.T) store.Person {
 	t.Helper()
 	p := store.Person{ID: uuid.New(), Name: "Rill", Role: store.Student, Demo: true}
 	require.NoError(t, s.AddPerson(storetest.In(t.Context()), p))
+	t.Cleanup(func() { assert.NoError(t, s.Archive(context.WithoutCancel(in(t)), p.ID)) }) // off the lists
 	return p
 }
 

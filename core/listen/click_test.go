@@ -52,3 +52,26 @@ func TestNotesBehindClicks(t *testing.T) {
 		}
 	}
 }
+
+// The clicks that the stand makes, of every pitch it can be set to, divided or not, are no
+// notes, however loud they come.
+func TestClicksOfTheStandAreNoNotes(t *testing.T) {
+	const rate = 44100.0
+	for _, hz := range []float64{1980, 1320, 990, 3300, 2640, 2200, 1100, 825, 660} {
+		for _, level := range []float64{0.9, 0.1} {
+			x := make([]float64, int(6*rate))
+			rng := rand.New(rand.NewPCG(uint64(hz), 2))
+			for click := range 20 {
+				at := int((0.3 + 0.25*float64(click)) * rate)
+				for i := range int(0.03 * rate) {
+					s := float64(i) / rate
+					x[at+i] += level * math.Sin(2*math.Pi*hz*s) * math.Exp(-180*s)
+				}
+			}
+			for i := range x {
+				x[i] += 0.0005 * rng.NormFloat64()
+			}
+			assert.Empty(t, listen.Listen(rate, x), "%g Hz at %g", hz, level)
+		}
+	}
+}

@@ -16,8 +16,12 @@ const places = computed(() => {
         { to: '/drills', text: 'Drills' },
         { to: '/students', text: 'Students' },
         { to: '/studio', text: 'Studio' },
+        { to: '/metronome', text: 'Metronome' },
       ]
-    : [{ to: '/practice', text: 'Practice' }]
+    : [
+        { to: '/practice', text: 'Practice' },
+        { to: '/metronome', text: 'Metronome' },
+      ]
 })
 
 const bare = computed(() => route.meta.bare)

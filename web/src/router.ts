@@ -90,6 +90,11 @@ export const router = createRouter({
       meta: { title: 'Studio', role: 'instructor' },
     },
     {
+      path: '/metronome',
+      component: () => import('./views/metronome/MetronomePage.vue'),
+      meta: { title: 'Metronome' },
+    },
+    {
       path: '/me',
       component: () => import('./views/account/Settings.vue'),
       meta: { title: 'Settings' },

@@ -1,20 +1,42 @@
 import { describe, expect, it } from 'vitest'
 
-import { momentOf, scheduleOf } from './schedule'
+import { samplesOf } from './clicksound'
+import { isHeard, plainPulse, weightOf } from './pulse'
+import { momentOf, plainClick, scheduleOf } from './schedule'
 import { encodeWav } from './wav'
 
 describe('schedule', () => {
-  const s = scheduleOf(120, 5.5, 2, 10)
+  const asked = { bpm: 120, beatsPerPass: 5.5, passes: 2, beatsPerBar: 4 }
+  const s = scheduleOf(asked, 10)
+  const strong = (of: typeof s) => of.clicks.filter((c) => c.weight === 'strong').map((c) => c.at)
 
-  it('counts four in and clicks each beat to the end', () => {
+  it('counts a bar in and clicks each beat to the end, the first of each bar stressed', () => {
     expect(s.first).toBeCloseTo(12)
     expect(s.end).toBeCloseTo(12 + 11 * 0.5)
     expect(s.clicks).toHaveLength(4 + 11)
     s.clicks.forEach((c, i) => expect(c.at).toBeCloseTo(10 + i * 0.5))
-    expect(s.clicks.filter((c) => c.strong).map((c) => c.at)).toEqual([10, 12])
+    expect(strong(s)).toEqual([10, 12, 14, 16])
+  })
+  it('counts in by the metre, and two bars where wanted', () => {
+    const waltz = scheduleOf({ ...asked, beatsPerBar: 3 }, 0, { ...plainClick, countIn: 2 })
+    expect(waltz.first).toBeCloseTo(3)
+    expect(strong(waltz).slice(0, 3)).toEqual([0, 1.5, 3])
+    const beats = [0]
+    expect(momentOf(waltz, beats, 5.5, 0.1)).toEqual({ countIn: 6, beat: 0 })
+    expect(momentOf(waltz, beats, 5.5, 1.6)).toEqual({ countIn: 3, beat: 0 })
+    expect(momentOf(waltz, beats, 5.5, 2.9)).toEqual({ countIn: 1, beat: 2 })
+  })
+  it('divides the beat, and leaves bars out to try the inner clock', () => {
+    const divided = scheduleOf(asked, 10, { ...plainClick, clicks: 3 })
+    expect(divided.clicks).toHaveLength(4 + 33)
+    expect(divided.clicks.filter((c) => c.weight === 'between')).toHaveLength(22)
+    const gaps = scheduleOf(asked, 10, { ...plainClick, off: 1 })
+    expect(gaps.clicks.slice(4).map((c) => c.at - gaps.first)).toEqual([0, 0.5, 1, 1.5, 4, 4.5, 5])
+    expect(momentOf(gaps, [0], 5.5, 12.1).beat).toBe(0)
+    expect(momentOf(gaps, [0], 5.5, 14.1).beat).toBeUndefined()
   })
   it('only counts in where the drill is free', () => {
-    const free = scheduleOf(120, 5.5, 2, 10, true)
+    const free = scheduleOf({ ...asked, free: true }, 10)
     expect(free.clicks.map((c) => c.at)).toEqual([10, 10.5, 11, 11.5])
     expect(free.end).toBeCloseTo(s.end)
   })
@@ -25,6 +47,28 @@ describe('schedule', () => {
     expect(momentOf(s, beats, 5.5, 12.01)).toEqual({ pass: 0, note: 0, beat: 0 })
     expect(momentOf(s, beats, 5.5, 12.76)).toEqual({ pass: 0, note: 3, beat: 1 })
     expect(momentOf(s, beats, 5.5, 12 + 2.75 + 0.26)).toEqual({ pass: 1, note: 1, beat: 0 })
+  })
+})
+
+describe('a pulse', () => {
+  it('stresses what is to be stressed, and is silent for whole bars', () => {
+    const p = { ...plainPulse, beatsPerBar: 5, clicks: 2, accents: [0, 3], on: 1, off: 2 }
+    const bar = Array.from({ length: 10 }, (_, i) => weightOf(p, i))
+    expect(bar.map((w) => w?.[0])).toEqual(['s', 'b', 'b', 'b', 'b', 'b', 's', 'b', 'b', 'b'])
+    expect(bar.filter((w) => w === 'between')).toHaveLength(5)
+    expect([0, 1, 2, 3, 4].map((b) => isHeard(p, b))).toEqual([true, false, false, true, false])
+    expect(weightOf(p, 10)).toBeUndefined()
+    expect(weightOf(p, 30)).toBe('strong')
+  })
+
+  it('clicks too shortly for a note', () => {
+    for (const sound of ['usual', 'high', 'low'] as const) {
+      const x = samplesOf(sound, 'strong', 48000)
+      expect(x.length).toBeLessThanOrEqual(0.03 * 48000)
+      const power = (from: number, to: number) =>
+        x.slice(from, to).reduce((sum, v) => sum + v * v, 0)
+      expect(power(720, 1440)).toBeLessThan(0.01 * power(0, 720))
+    }
   })
 })
 

@@ -19,7 +19,8 @@ function plucked(seconds: number, notes: number[], noise = 1e-4): Float32Array {
 
 /** When a take of the schedule ends that sounds like this, s of the sound. */
 function endOf(x: Float32Array, bpm: number, notesPerBeat: number, beats: number): number {
-  const s = scheduleOf(bpm, beats, 1, -(4 * 60) / bpm) // the first note is at 0
+  const asked = { bpm, beatsPerPass: beats, passes: 1, beatsPerBar: 4 }
+  const s = scheduleOf(asked, -(4 * 60) / bpm) // the first note is at 0
   const playing = new Playing(rate)
   for (let at = 0; at < x.length; at += 1024) {
     playing.hear(x.subarray(at, at + 1024))

@@ -1,8 +1,34 @@
+import { weightOf, type Pulse, type Weight } from './pulse'
+
 /** A click of the metronome, in seconds of the audio clock. */
 export interface Click {
   at: number
-  strong: boolean
+  weight: Weight
 }
+
+/** What is played with which click. */
+export interface Asked {
+  bpm: number
+  beatsPerPass: number
+  passes: number
+  beatsPerBar: number
+  /** The click only counts in. */
+  free?: boolean
+}
+
+/** How somebody wants to be clicked at, beside the tempo. */
+export interface ClickChoices {
+  /** Bars counted in. */
+  countIn: 1 | 2
+  /** Clicks a beat, 1 to 8. */
+  clicks: number
+  accents: boolean
+  /** Bars that are heard, and bars after them that are not. */
+  on: number
+  off: number
+}
+
+export const plainClick: ClickChoices = { countIn: 1, clicks: 1, accents: true, on: 1, off: 0 }
 
 /** When everything of a take happens, in seconds of the audio clock. */
 export interface Schedule {
@@ -12,38 +38,43 @@ export interface Schedule {
   /** The end of the last note. */
   end: number
   secondsPerBeat: number
+  countInBeats: number
+  pulse: Pulse
 }
 
-export const countInBeats = 4
-
-/**
- * Lays out the count-in and the clicks of all passes from a start on; where the
- * drill is free, the click only counts in.
- */
-export function scheduleOf(
-  bpm: number,
-  beatsPerPass: number,
-  passes: number,
-  start: number,
-  free = false,
-): Schedule {
-  const secondsPerBeat = 60 / bpm
+/** Lays out the count-in, in bars of the metre, and the clicks of all passes from a start on. */
+export function scheduleOf(p: Asked, start: number, choices: ClickChoices = plainClick): Schedule {
+  const { countIn, accents, ...rest } = choices
+  const pulse: Pulse = {
+    ...rest,
+    bpm: p.bpm,
+    beatsPerBar: p.beatsPerBar,
+    accents: accents ? [0] : [],
+  }
+  const secondsPerBeat = 60 / p.bpm
+  const countInBeats = countIn * p.beatsPerBar
   const first = start + countInBeats * secondsPerBeat
-  const beats = beatsPerPass * passes
+  const beats = p.beatsPerPass * p.passes
   const clicks: Click[] = []
-  for (let beat = -countInBeats; beat < (free ? 0 : beats - 1e-6); beat++)
-    clicks.push({ at: first + beat * secondsPerBeat, strong: beat === -countInBeats || beat === 0 })
-  return { clicks, first, end: first + beats * secondsPerBeat, secondsPerBeat }
+  for (let beat = -countInBeats; beat < 0; beat++) {
+    const weight = beat % p.beatsPerBar === 0 ? 'strong' : 'beat' // by which one hears the bar
+    clicks.push({ at: first + beat * secondsPerBeat, weight })
+  }
+  for (let click = 0; !p.free && click / pulse.clicks < beats - 1e-6; click++) {
+    const weight = weightOf(pulse, click)
+    if (weight) clicks.push({ at: first + (click / pulse.clicks) * secondsPerBeat, weight })
+  }
+  return { clicks, first, end: first + beats * secondsPerBeat, secondsPerBeat, countInBeats, pulse }
 }
 
 /** Where a take is at a moment of the audio clock. */
 export interface Moment {
-  /** What is left to count, 4 to 1, before the first note. */
+  /** What is left to count before the first note, down to 1. */
   countIn?: number
   /** The pass and the chart note that are due, both from 0. */
   pass?: number
   note?: number
-  /** The beat of the bar, from 0, in the count-in too. */
+  /** The beat of the bar, from 0, in the count-in too; none in a bar that is not heard. */
   beat?: number
 }
 
@@ -52,16 +83,17 @@ export function momentOf(
   noteBeats: number[],
   beatsPerPass: number,
   now: number,
-  beatsPerBar = 4,
 ): Moment {
+  const { beatsPerBar } = s.pulse
   const beat = (now - s.first) / s.secondsPerBeat
   if (beat < 0) {
-    const countIn = Math.min(countInBeats, Math.ceil(-beat))
-    return { countIn, beat: countInBeats - countIn }
+    const countIn = Math.min(s.countInBeats, Math.ceil(-beat))
+    return { countIn, beat: (s.countInBeats - countIn) % beatsPerBar }
   }
   const pass = Math.floor(beat / beatsPerPass)
   const within = beat - pass * beatsPerPass
   let note = 0
   while (note + 1 < noteBeats.length && (noteBeats[note + 1] ?? 0) <= within + 1e-6) note++
-  return { pass, note, beat: Math.floor(within + 1e-6) % beatsPerBar }
+  const heard = weightOf(s.pulse, Math.floor(beat + 1e-6) * s.pulse.clicks) !== undefined
+  return { pass, note, ...(heard && { beat: Math.floor(within + 1e-6) % beatsPerBar }) }
 }

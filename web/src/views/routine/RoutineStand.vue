@@ -14,7 +14,7 @@ import { aboutMinutes, itemName } from '../../draw/routinewords'
 import MicrophoneCheck from '../stand/MicrophoneCheck.vue'
 import Stage from '../stand/Stage.vue'
 import StandChoices from '../stand/StandChoices.vue'
-import { pause, spoken, volume } from '../stand/choices'
+import { pause, spoken } from '../stand/choices'
 import { useRecording } from '../stand/recording'
 import AfterPlaying from './AfterPlaying.vue'
 import ItHurts from './ItHurts.vue'
@@ -63,7 +63,7 @@ async function open() {
   run.value = useRun(saved.value.routine, by, {
     core,
     running: () => running.value,
-    start: (stand) => start(stand, volume.value / 100),
+    start,
     stop,
     handIn: (made) => outbox.handIn(made.take.id),
     now: () => performance.now() / 1000,

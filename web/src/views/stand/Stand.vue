@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onKeyStroke, useStorage } from '@vueuse/core'
-import { ElButton, ElSegmented, ElSlider } from 'element-plus'
+import { ElButton, ElSegmented } from 'element-plus'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watchEffect } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 
@@ -30,13 +30,13 @@ import TabView from '../../components/TabView.vue'
 import UnsentList from '../../components/UnsentList.vue'
 import { count } from '../../draw/words'
 import { heardHere, saysOtherwise } from './heardHere'
-import { volume } from './choices'
 import { climbed } from './climbed'
 import FilePlayed, { type PlayedAt } from './FilePlayed.vue'
 import MicrophoneCheck from './MicrophoneCheck.vue'
 import { playerOf, steadyPlayer } from './player'
 import PlayerForm from './PlayerForm.vue'
 import Stage from './Stage.vue'
+import StandChoices from './StandChoices.vue'
 import { useRecording, type Ending } from './recording'
 import Verdict from './Verdict.vue'
 
@@ -152,7 +152,7 @@ async function go() {
   await attempt('Opening the microphone', async () => {
     if (!stand.value) return
     listening.value = undefined
-    await start(stand.value, volume.value / 100)
+    await start(stand.value)
   })
 }
 
@@ -374,17 +374,17 @@ const goText = computed(() => {
         </div>
         <template v-if="source === 'microphone'">
           <MicrophoneCheck :input="input" :stamp="heard" :busy="!!busy" @choose="check" />
-          <label class="row volume">
-            <span>Click volume</span>
-            <el-slider v-model="volume" :min="0" :max="100" aria-label="Click volume" />
-          </label>
+          <details>
+            <summary>Click, count-in and what is shown</summary>
+            <StandChoices class="try" />
+          </details>
           <p class="quiet">
             <template v-if="stand.chart.free">
-              Four clicks count you in, then play as fast as it stays even.
+              The click counts you in, then play as fast as it stays even.
             </template>
             <template v-else>
-              Four clicks count you in, then play with the click until it stops. Headphones keep the
-              click out of the recording.
+              The click counts you in, then play with it until it stops. Headphones keep it out of
+              the recording.
             </template>
           </p>
           <p class="small quiet" role="status">{{ judged[hearing] }}</p>
@@ -486,11 +486,5 @@ summary {
 .source {
   display: grid;
   gap: var(--s3);
-}
-.volume {
-  max-width: 420px;
-}
-.volume .el-slider {
-  flex: 1;
 }
 </style>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { ElSlider } from 'element-plus'
+import { computed } from 'vue'
 
 import ChoiceLine from '../bench/ChoiceLine.vue'
 import SwitchLine from '../bench/SwitchLine.vue'
-import { live, pause, shown, spoken, volume } from './choices'
+import ClickSounds from './ClickSounds.vue'
+import { click, live, pause, shown, spoken } from './choices'
 
 /** What somebody chooses for the stand, on this device. */
 const pictures = [
@@ -12,18 +13,38 @@ const pictures = [
   { label: 'Both', value: 'both' },
 ] as const
 const pauses = [3, 5, 8, 15].map((value) => ({ label: `${value} s`, value }))
+const bars = [
+  { label: '1 bar', value: 1 },
+  { label: '2 bars', value: 2 },
+] as const
+const divisions = [1, 2, 3, 4].map((value) => ({ label: `${value}`, value }))
+/** Bars heard and not, as one choice. */
+const inner = [
+  { label: 'All', value: '1/0' },
+  { label: '1 on, 1 off', value: '1/1' },
+  { label: '2 on, 2 off', value: '2/2' },
+  { label: '1 on, 3 off', value: '1/3' },
+] as const
+const heardBars = computed({
+  get: () => `${click.value.on}/${click.value.off}`,
+  set: (text: string) => {
+    const [on = 1, off = 0] = text.split('/').map(Number)
+    click.value = { ...click.value, on, off }
+  },
+})
 </script>
 
 <template>
   <div class="choices">
     <ChoiceLine v-model="shown" name="While playing" :options="pictures" />
-    <ChoiceLine v-model="pause" name="Between takes" :options="pauses" />
     <SwitchLine v-model="live" name="Mark notes as they are played" />
+    <ChoiceLine v-model="pause" name="Between takes" :options="pauses" />
     <SwitchLine v-model="spoken" name="Say the verdict aloud" />
-    <label class="line">
-      <span>Click volume</span>
-      <el-slider v-model="volume" :min="0" :max="100" aria-label="Click volume" />
-    </label>
+    <ChoiceLine v-model="click.countIn" name="Count in" :options="bars" />
+    <ChoiceLine v-model="click.clicks" name="Clicks a beat" :options="divisions" />
+    <ChoiceLine v-model="heardBars" name="Bars heard" :options="inner" />
+    <SwitchLine v-model="click.accents" name="Stress the first beat" />
+    <ClickSounds />
   </div>
 </template>
 
@@ -32,11 +53,5 @@ const pauses = [3, 5, 8, 15].map((value) => ({ label: `${value} s`, value }))
   display: grid;
   gap: var(--s2);
   font-size: var(--t-body);
-}
-.line {
-  display: grid;
-  grid-template-columns: minmax(7em, auto) minmax(0, 1fr);
-  gap: var(--s4);
-  align-items: center;
 }
 </style>

@@ -1,5 +1,8 @@
 import { useStorage } from '@vueuse/core'
 
+import type { ClickVoice } from '../../audio/metronome'
+import { plainClick, type ClickChoices } from '../../audio/schedule'
+
 /** What somebody has chosen for the stand, on this device. */
 
 /** The music as tablature, on the neck, or both. */
@@ -13,6 +16,17 @@ export const pause = useStorage('manudrill pause', 5)
 
 /** Whether the verdict is spoken. */
 export const spoken = useStorage('manudrill spoken', false)
+
+/** How the click goes, and what it sounds like. */
+export const click = useStorage<ClickChoices>('manudrill click', { ...plainClick }, undefined, {
+  mergeDefaults: true,
+})
+export const voice = useStorage<Omit<ClickVoice, 'volume'>>(
+  'manudrill click sound',
+  { sound: 'usual', ears: 'both' },
+  undefined,
+  { mergeDefaults: true },
+)
 
 /** How loud the click is, of 100. */
 export const volume = useStorage('manudrill click volume', 60)

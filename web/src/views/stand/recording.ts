@@ -18,7 +18,7 @@ import { Recorder } from '../../audio/recorder'
 import { momentOf, scheduleOf, type Moment, type Schedule } from '../../audio/schedule'
 import { StandCore } from '../../audio/standCore'
 import { UnsentTake } from '../../audio/unsent'
-import { live } from './choices'
+import { click, live, voice, volume } from './choices'
 
 /** What is heard now was handed to the output a little earlier. */
 const soundedUntil = (ctx: AudioContext) => ctx.currentTime - (ctx.outputLatency || 0)
@@ -109,7 +109,7 @@ export function useRecording(
     await openMicrophone()
   }
 
-  async function start({ chart, beatsPerPass, assignment, climbing }: Stand, volume: number) {
+  async function start({ chart, beatsPerPass, assignment, climbing }: Stand) {
     const ctx = await openMicrophone()
     if (!recorder)
       throw new Problem('The microphone went away', 'Plug it in again, then press Play.')
@@ -131,7 +131,9 @@ export function useRecording(
     take = made
     marks.value = new Map()
     const start = ctx.currentTime + 0.15
-    const schedule = scheduleOf(chart.bpm, beatsPerPass, chart.passes ?? 1, start, chart.free)
+    const { bpm, free, passes = 1, beatsPerBar = 4 } = chart
+    const asked = { bpm, beatsPerPass, passes, beatsPerBar, free }
+    const schedule = scheduleOf(asked, start, click.value)
     const interval = 60 / chart.bpm / chart.notesPerBeat
     const playing = new Playing(ctx.sampleRate)
     let begun = false
@@ -148,11 +150,11 @@ export function useRecording(
       // By the sound and its clock: the screen may be dark.
       if (isOver(soundedUntil(ctx), schedule, interval, playing)) void end('finished')
     })
-    metronome = new Metronome(ctx, volume)
-    metronome.play(schedule)
+    metronome = new Metronome(ctx, { ...voice.value, volume: volume.value / 100 })
+    metronome.play(schedule.clicks)
     running.value = true
     const beats = chart.notes.map((n) => n.beat)
-    follow(ctx, schedule, (now) => momentOf(schedule, beats, beatsPerPass, now, chart.beatsPerBar))
+    follow(ctx, schedule, (now) => momentOf(schedule, beats, beatsPerPass, now))
   }
 
   /** Shows where the audio clock is until the take is over. */
