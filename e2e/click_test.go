@@ -17,9 +17,10 @@ import (
 // clicksHanded notes what is handed to the audio clock, so that it can be rendered.
 const clicksHanded = `(() => {
 	window.handed = []
+	window.noted = true
 	const start = AudioBufferSourceNode.prototype.start
 	AudioBufferSourceNode.prototype.start = function (at, ...rest) {
-		if (this.buffer?.duration < 0.1) handed.push({ at, samples: this.buffer.getChannelData(0), rate: this.buffer.sampleRate })
+		if (noted && this.buffer?.duration < 0.1) handed.push({ at, samples: this.buffer.getChannelData(0), rate: this.buffer.sampleRate })
 		return start.call(this, at, ...rest)
 	}
 })()`
@@ -27,6 +28,7 @@ const clicksHanded = `(() => {
 // rendered renders what was handed over, as this browser's audio does, and tells when each
 // click begins, in s: where the sound leaves silence.
 const rendered = `(async () => {
+	noted = false
 	const { rate } = handed[0]
 	const from = handed[0].at - 0.1
 	const ctx = new OfflineAudioContext(1, Math.ceil((handed.at(-1).at - from + 1) * rate), rate)

@@ -3,9 +3,10 @@ import { onKeyStroke, useWakeLock } from '@vueuse/core'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 
-import { Problem, problemOf, type SavedRoutine, type Stand } from '../../api/client'
+import { answer, client, Problem, problemOf, type SavedRoutine, type Stand } from '../../api/client'
 import { handOf, hurtsHere, sayOfHand } from '../../api/hand'
 import { routine as load, standsOf } from '../../api/routines'
+import { settled } from '../../api/takes'
 import { isAllowed } from '../../audio/microphones'
 import { outbox } from '../../audio/outbox'
 import HandWords from '../../components/HandWords.vue'
@@ -65,14 +66,23 @@ async function open() {
     running: () => running.value,
     start,
     stop,
-    handIn: (made) => outbox.handIn(made.take.id),
+    handIn: (made, then) =>
+      outbox.handIn(made.take.id, (take) => {
+        settled(take, () => left).then(then, () => undefined) // without a line, later
+      }),
+    standNow: (assignmentId) =>
+      answer(client.GET('/assignments/{assignmentId}', { params: { path: { assignmentId } } })),
     now: () => performance.now() / 1000,
     pause: () => pause.value,
   })
   if (await isAllowed()) await check()
 }
 onMounted(() => attempt(open))
-onBeforeUnmount(() => run.value?.close())
+let left = false
+onBeforeUnmount(() => {
+  left = true
+  run.value?.close()
+})
 
 /** Of who has reported pain no ladder climbs, though the studio may not know it yet. */
 const hurting = (s: Stand): Stand => ({ ...s, climbing: { ...s.climbing, hurt: true } })
@@ -184,6 +194,10 @@ onKeyStroke(true, (event) => {
 
         <template v-if="phase === 'pausing'">
           <TakeTold :verdict="run.verdict.value" :silent="run.silent.value" />
+          <p v-if="run.otherwise.value" class="lead" role="status">
+            The studio hears {{ run.otherwise.value }} a little differently than this device did;
+            its word counts.
+          </p>
           <p class="then">
             <template v-if="upNext">{{ upNext }}, {{ stand?.chart.bpm }} bpm, </template>in
             {{ secondsLeft }} s

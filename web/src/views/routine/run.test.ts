@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 
-import { Problem, type Routine, type Stand } from '../../api/client'
+import { Problem, type Routine, type Stand, type Take } from '../../api/client'
 import { nothing, type DeviceVerdict } from '../../audio/ear'
 import type { Phase, RunEvent, StandCore, Told } from '../../audio/standCore'
 import type { UnsentTake } from '../../audio/unsent'
@@ -14,7 +14,13 @@ const routine: Routine = {
   ],
 }
 const stand = {
-  assignment: { id: 'given', drillId: 'a', rung: { bpm: 100, notesPerBeat: 2 } },
+  assignment: {
+    id: 'given',
+    drillId: 'a',
+    drillName: 'Trill',
+    student: { demo: false },
+    rung: { bpm: 100, notesPerBeat: 2 },
+  },
   chart: { bpm: 100 },
 } as Stand
 
@@ -22,7 +28,8 @@ const told = (phase: Phase, item = 0, then = 0): Told =>
   ({ state: { phase, item }, left: '', share: 0, then }) as Told
 const verdict = (step: 'up' | 'hold', foreign = false) =>
   ({
-    analysis: { foreign },
+    analysis: { foreign, notes: [] },
+    advice: { findings: [] },
     clean: step === 'up',
     climbing: { results: [] },
     measured: { decision: { step, next: { bpm: step === 'up' ? 110 : 100, notesPerBeat: 2 } } },
@@ -43,7 +50,8 @@ function standThat(...says: Told[]) {
     running: () => running,
     start: vi.fn<OnStand['start']>(async () => void (running = true)),
     stop: vi.fn(async () => void (running = false)),
-    handIn: vi.fn(async () => undefined),
+    handIn: vi.fn<OnStand['handIn']>(async () => undefined),
+    standNow: vi.fn<OnStand['standNow']>(async () => stand),
     now: () => 5,
     pause: () => 4,
   } satisfies OnStand
@@ -89,7 +97,7 @@ describe('a run of a routine', () => {
     const { run, on, events, stands } = standThat(told('playing'), told('pausing'), told('playing'))
     await run.press('start')
     await run.ended(made, 'finished', verdict('up'))
-    expect(on.handIn).toHaveBeenCalledExactlyOnceWith(made)
+    expect(on.handIn.mock.calls[0]?.[0]).toBe(made)
     expect(events.at(-1)).toEqual({ key: 'ended', at: 5, heard: true, clean: true, pause: 4 })
     expect(stands.get('a')?.chart.bpm).toBe(110)
     expect(stands.get('a')?.assignment.rung).toEqual({ bpm: 110, notesPerBeat: 2 })
@@ -115,6 +123,27 @@ describe('a run of a routine', () => {
     await run.ended(made, 'finished', undefined)
     expect(on.handIn).toHaveBeenCalledOnce()
     expect(events.at(-1)).toMatchObject({ key: 'ended', heard: true, clean: false })
+  })
+
+  it('plays on where the studio says, which decides', async () => {
+    const { run, on, stands } = standThat(told('playing'), told('pausing'))
+    await run.press('start')
+    await run.ended(made, 'finished', verdict('up'))
+    expect(stands.get('a')?.chart.bpm).toBe(110)
+    const [, then] = on.handIn.mock.calls[0]!
+    const judged = {
+      summary: {
+        assignmentId: 'given',
+        state: 'measured',
+        measured: { decision: { step: 'hold', next: {} } },
+      },
+      analysis: { notes: [] },
+      advice: { findings: [] },
+    } as unknown as Take
+    then(judged)
+    await vi.advanceTimersByTimeAsync(0)
+    expect(stands.get('a')).toBe(stand)
+    expect(run.otherwise.value).toBe('Trill')
   })
 
   it('waits, and says why, where the microphone goes away or cannot be had', async () => {

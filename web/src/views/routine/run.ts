@@ -1,10 +1,20 @@
 import { ref, shallowRef } from 'vue'
 
-import { Problem, problemOf, type Routine, type Stand } from '../../api/client'
+import {
+  isMeasured,
+  Problem,
+  problemOf,
+  type MeasuredTake,
+  type Routine,
+  type Rung,
+  type Stand,
+  type Take,
+} from '../../api/client'
 import { nothing, type DeviceVerdict, type Said } from '../../audio/ear'
 import type { RunEvent, StandCore, Told } from '../../audio/standCore'
 import type { UnsentTake } from '../../audio/unsent'
 import { climbed } from '../stand/climbed'
+import { heardHere, saysOtherwise } from '../stand/heardHere'
 import type { Ending } from '../stand/recording'
 
 /** What a run needs of the stand it is on. */
@@ -16,12 +26,17 @@ export interface OnStand {
   start: (stand: Stand) => Promise<void>
   /** Breaks a recording off. */
   stop: () => Promise<void>
-  handIn: (made: UnsentTake) => Promise<void>
+  /** Hands a take in; then is told once the studio has judged it, which may be much later. */
+  handIn: (made: UnsentTake, then: (take: Take) => void) => Promise<void>
+  /** What lies on the stand of an assignment by the studio's word. */
+  standNow: (assignmentId: string) => Promise<Stand>
   /** Seconds on a clock that only runs on. */
   now: () => number
   /** Seconds between takes. */
   pause: () => number
 }
+
+const differ = (a: Rung, b: Rung): boolean => a.bpm !== b.bpm || a.notesPerBeat !== b.notesPerBeat
 
 /** How often it is looked whether something ends by itself, in ms. */
 const beat = 200
@@ -37,6 +52,8 @@ export function useRun(routine: Routine, stands: Map<string, Stand>, on: OnStand
   /** What this device says of the last take; cleared when the next begins. */
   const verdict = shallowRef<DeviceVerdict>()
   const silent = ref(false)
+  /** The drill of which the studio has said another rung than this device. */
+  const otherwise = ref<string>()
   /** The stand of the item that is played, or of the one that comes next. */
   const stand = shallowRef<Stand>()
   let doing: Promise<unknown> = Promise.resolve()
@@ -66,6 +83,7 @@ export function useRun(routine: Routine, stands: Map<string, Stand>, on: OnStand
     if (!playing) return
     problem.value = verdict.value = undefined
     silent.value = false
+    otherwise.value = undefined
     try {
       await on.start(stand.value!)
     } catch (thrown) {
@@ -87,12 +105,15 @@ export function useRun(routine: Routine, stands: Map<string, Stand>, on: OnStand
       return tell({ key: 'failed' })
     }
     const heard = said !== nothing && !(said && said.analysis.foreign)
+    silent.value = said === nothing
+    if (said !== nothing) {
+      const ours = said && stand.value && heardHere(made, stand.value, said)
+      await on.handIn(made, (take) => void hearStudio(take, ours))
+    }
     if (said && said !== nothing) {
       verdict.value = said
       await climb(made.take.assignmentId, said)
     }
-    silent.value = said === nothing
-    if (said !== nothing) await on.handIn(made)
     const clean = !!said && said !== nothing && said.clean
     await tell({ key: 'ended', heard, clean, pause: on.pause() })
   }
@@ -101,6 +122,22 @@ export function useRun(routine: Routine, stands: Map<string, Stand>, on: OnStand
   async function climb(assignmentId: string, said: DeviceVerdict) {
     for (const [id, was] of stands)
       if (was.assignment.id === assignmentId) stands.set(id, await climbed(was, said, on.core))
+  }
+
+  /**
+   * The studio decides: where it says otherwise than this device did, its rung is the next
+   * one played, and that is said.
+   */
+  async function hearStudio(take: Take, ours?: MeasuredTake) {
+    if (left || !isMeasured(take) || (ours && !saysOtherwise(take, ours))) return
+    const now = await on.standNow(take.summary.assignmentId).catch(() => undefined)
+    if (!now) return // with the next answer
+    const { rung } = now.assignment
+    for (const [id, was] of stands)
+      if (was.assignment.id === now.assignment.id && differ(was.assignment.rung, rung)) {
+        stands.set(id, now)
+        otherwise.value = now.assignment.drillName
+      }
   }
 
   const clock = setInterval(() => {
@@ -115,5 +152,5 @@ export function useRun(routine: Routine, stands: Map<string, Stand>, on: OnStand
     clearInterval(clock)
   }
 
-  return { told, now, problem, verdict, silent, stand, press, ended, close }
+  return { told, now, problem, verdict, silent, otherwise, stand, press, ended, close }
 }
