@@ -10,6 +10,8 @@ import SetupDialog from '../../components/SetupDialog.vue'
 import TextLine from '../../components/TextLine.vue'
 import { light, typeSize } from '../../preferences'
 import ChoiceLine from '../bench/ChoiceLine.vue'
+import StandChoices from '../stand/StandChoices.vue'
+import StandKeys from './StandKeys.vue'
 import { chooseAccount, here, leave, leaveEverywhere } from '../../session'
 
 const router = useRouter()
@@ -53,6 +55,13 @@ const out = (everywhere: boolean) =>
         <ChoiceLine v-model="light" name="Light" :options="lights" stacked />
         <ChoiceLine v-model="typeSize" name="Size of type" :options="sizes" stacked />
       </section>
+      <template v-if="here.person.role === 'student'">
+        <section class="sheet stack">
+          <h2>At the stand, on this device</h2>
+          <StandChoices />
+        </section>
+        <StandKeys />
+      </template>
       <section class="sheet stack">
         <h2>Guitar and hand</h2>
         <p>

@@ -15,6 +15,7 @@ import {
   type Stand,
   type Take,
 } from '../../api/client'
+import { handOf, sayOfHand } from '../../api/hand'
 import { handIn, settled } from '../../api/takes'
 import { newId } from '../../api/ids'
 import { readable } from '../../audio/decode'
@@ -31,6 +32,8 @@ import UnsentList from '../../components/UnsentList.vue'
 import { count } from '../../draw/words'
 import { heardHere, saysOtherwise } from './heardHere'
 import { climbed } from './climbed'
+import ItHurts from '../routine/ItHurts.vue'
+import { keyOf } from '../routine/keys'
 import FilePlayed, { type PlayedAt } from './FilePlayed.vue'
 import MicrophoneCheck from './MicrophoneCheck.vue'
 import { playerOf, steadyPlayer } from './player'
@@ -267,6 +270,23 @@ onKeyStroke(' ', (event) => {
   event.preventDefault()
   void go()
 })
+/** It hurts: everything stops, and it is told. */
+const hurting = ref(false)
+const places = ref<string[]>([])
+async function hurts() {
+  hurting.value = true
+  if (running.value) await stop()
+  const { assignment } = stand.value!
+  places.value = (await handOf(assignment.student.id).catch(() => undefined))?.places ?? []
+}
+async function tired() {
+  if (stand.value) sayOfHand(stand.value.assignment.student.id, { kind: 'tired' })
+  if (running.value) await stop()
+}
+onKeyStroke(
+  (event) => ['tired', 'hurts'].includes(keyOf(event.key) ?? '') && running.value,
+  (event) => void (keyOf(event.key) === 'hurts' ? hurts() : tired()),
+)
 onKeyStroke('Escape', () => running.value && void stop())
 
 const leftToPlay = computed(() => {
@@ -287,7 +307,13 @@ const goText = computed(() => {
         >Save the recording as a file</a
       >
     </ProblemNote>
-    <template v-if="stand">
+    <ItHurts
+      v-if="hurting && stand"
+      :student-id="stand.assignment.student.id"
+      :places="places"
+      @mistake="hurting = false"
+    />
+    <template v-else-if="stand">
       <div class="head">
         <div class="title">
           <h1>{{ stand.assignment.drillName }}</h1>
@@ -326,6 +352,8 @@ const goText = computed(() => {
         :input="input"
         :heard="heard"
       >
+        <el-button @click="tired">Tired <kbd>t</kbd></el-button>
+        <el-button @click="hurts">It hurts <kbd>h</kbd></el-button>
         <el-button type="primary" class="play" @click="stop">Stop</el-button>
       </Stage>
       <p v-else-if="busy" class="count" role="status">{{ busy }} …</p>
