@@ -66,6 +66,8 @@ func main() {
 	js.Global().Set("manudrillStand", map[string]any{
 		// lay writes a drill out at a rung.
 		"lay": answering(func(args []js.Value) (any, error) { return stand.Lay([]byte(args[0].String())) }),
+		// hear renders a drill as it should sound.
+		"hear": answering(func(args []js.Value) (any, error) { return stand.Hear([]byte(args[0].String())) }),
 		// step takes a run of a routine from one moment to the next.
 		"step": answering(func(args []js.Value) (any, error) { return stand.Step([]byte(args[0].String())) }),
 	})

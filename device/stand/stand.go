@@ -3,12 +3,15 @@
 package stand
 
 import (
+	"encoding/binary"
 	"encoding/json"
 	"fmt"
+	"math"
 
 	"manudrill/core/drill"
 	"manudrill/core/guitar"
 	"manudrill/core/practice"
+	"manudrill/core/simulate"
 	"manudrill/core/tempo"
 )
 
@@ -33,6 +36,51 @@ func Lay(question []byte) (Laid, error) {
 	}
 	chart, err := r.Drill.Divided(r.Rung.NotesPerBeat).Chart(r.Guitar, r.Rung.BPM)
 	return Laid{chart, chart.Beats()}, err
+}
+
+// A Model is a drill to be heard as it should sound, once through.
+type Model struct {
+	Rung
+	Click bool `json:"click"`
+}
+
+// A Sound is mono samples of 16 bits, least byte first.
+type Sound struct {
+	Rate    int     `json:"rate"`
+	Seconds float64 `json:"seconds"`
+	Samples []byte  `json:"samples"` // base64 in JSON
+}
+
+// longestModel is the longest that is rendered, in s: whoever wants to hear a drill
+// hears how it goes by then.
+const longestModel = 40
+
+// Hear renders a drill as it should sound; question is a [Model] in JSON.
+func Hear(question []byte) (Sound, error) {
+	var m Model
+	if err := json.Unmarshal(question, &m); err != nil {
+		return Sound{}, fmt.Errorf("the drill cannot be read: %w", err)
+	}
+	chart, err := m.Drill.Divided(m.Rung.Rung.NotesPerBeat).Chart(m.Guitar, m.Rung.Rung.BPM)
+	if err != nil {
+		return Sound{}, err
+	}
+	chart.Passes = 1
+	for i, n := range chart.Notes {
+		if n.Beat*60/chart.BPM > longestModel {
+			chart.Notes = chart.Notes[:i]
+			break
+		}
+	}
+	samples, err := simulate.Rendition(chart, m.Click)
+	if err != nil {
+		return Sound{}, err
+	}
+	out := Sound{Rate: simulate.Rate, Seconds: chart.Seconds(), Samples: make([]byte, 0, 2*len(samples))}
+	for _, v := range samples {
+		out.Samples = binary.LittleEndian.AppendUint16(out.Samples, uint16(int16(math.Round(32767*max(-1, min(1, v))))))
+	}
+	return out, nil
 }
 
 // A Moment is a run of a routine, and what happens to it.

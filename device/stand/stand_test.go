@@ -1,14 +1,18 @@
 package stand_test
 
 import (
+	"encoding/binary"
 	"encoding/json"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"manudrill/core/compare"
 	"manudrill/core/drill"
+	"manudrill/core/evenness"
 	"manudrill/core/guitar"
+	"manudrill/core/listen"
 	"manudrill/core/practice"
 	"manudrill/core/tempo"
 	"manudrill/device/stand"
@@ -37,6 +41,35 @@ func TestTheNextRung(t *testing.T) {
 	_, err := stand.Lay([]byte("{"))
 	assert.Error(t, err)
 	_, err = stand.Lay(question(t, stand.Rung{Drill: trill, Guitar: guitar.Guitar{}, Rung: tempo.Rung{BPM: 60, NotesPerBeat: 2}}))
+	assert.Error(t, err)
+}
+
+// What is heard is the drill: the listener hears its notes in it, at the tempo that was
+// asked for.
+func TestADrillIsHeardAsItShouldSound(t *testing.T) {
+	d := drill.New("slurs", drill.SlurCombinations{Combinations: [][]int{{1, 3}}, Slur: drill.HammerOns})
+	d.Path.Strings = []int{4, 3, 2}
+	rung := stand.Rung{Drill: d, Guitar: guitar.Standard(), Rung: tempo.Rung{BPM: 100, NotesPerBeat: 2}}
+	heard, err := stand.Hear(question(t, stand.Model{Rung: rung}))
+	require.NoError(t, err)
+	var samples []float64
+	for i := 0; i+2 <= len(heard.Samples); i += 2 {
+		samples = append(samples, float64(int16(binary.LittleEndian.Uint16(heard.Samples[i:])))/32768)
+	}
+	chart, err := d.Chart(guitar.Standard(), 100)
+	require.NoError(t, err)
+	chart.Passes = 1
+	a := evenness.Judge(compare.Compare(chart, listen.Listen(float64(heard.Rate), samples)))
+	assert.Equal(t, len(chart.Notes), a.Counts.Played)
+	assert.InDelta(t, 100, a.Tempo.BPM, 1)
+
+	d.Path.Stay, d.Rhythm.Passes = drill.Stay{Count: 240, Unit: drill.Seconds}, 1
+	d.Path.Strings = []int{3}
+	rung.Drill = d
+	heard, err = stand.Hear(question(t, stand.Model{Rung: rung, Click: true}))
+	require.NoError(t, err)
+	assert.Less(t, float64(len(heard.Samples))/2/float64(heard.Rate), 50.0, "it has an end")
+	_, err = stand.Hear([]byte("{"))
 	assert.Error(t, err)
 }
 

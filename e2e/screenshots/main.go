@@ -15,7 +15,11 @@ import (
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 
+	"manudrill/core/drill"
+	"manudrill/core/guitar"
+	"manudrill/core/simulate"
 	"manudrill/e2e/browser"
+	"manudrill/formats/sound"
 )
 
 func main() {
@@ -71,11 +75,8 @@ func script(code string) step {
 var views = []view{
 	{"door", "", "/", nil},
 	{"drills", instructor, "/drills", nil},
-	{"ready", instructor, "/drills", []step{click("Ready-made"), settle}},
 	{"bench", instructor, "/drills", []step{click("Up and down 1-3-4"), settle, settle}},
 	{"bench-hands", instructor, "/drills/new", []step{family("Two-hand arpeggio"), settle, click("both"), settle}},
-	{"bench-free", instructor, "/drills/new", []step{family("Your own notes"), settle, click("tab"), settle}},
-	{"block", instructor, "/drills", []step{click("Ready-made"), settle, click("Keep as one block"), settle}},
 	{"print", instructor, "/drills", []step{
 		click("Pull-off pairs"), settle, click("Take out"), settle, item("Printed sheet"), settle, settle,
 	}},
@@ -86,11 +87,10 @@ var views = []view{
 	{"progress", student, "/practice", []step{click("Progress"), settle}},
 	{"stand", student, "/practice", []step{click("Put on the stand"), settle}},
 	{"stand-playing", student, "/practice", []step{click("Put on the stand"), settle, click("Play"), chromedp.Sleep(6500 * time.Millisecond)}},
-	{"routine", student, "/practice", []step{click("Put it on the stand"), settle}},
 	{"resting", student, "/practice", []step{click("Put it on the stand"), settle, click("Start"), settle, chromedp.KeyEvent("n"), settle, chromedp.KeyEvent("n"), settle}},
 	{"compose", instructor, "/students", []step{chromedp.Click(chromedp.Search(`//h2/a[. = "Lena Quarrow"]`)), settle, click("Even before fast"), settle}},
 	{"verdict", student, "/practice", []step{
-		click("Put on the stand"), settle, chromedp.Click(chromedp.CSS(`details summary`)), settle, click("Let it play"),
+		click("Put on the stand"), settle, chromedp.Click(chromedp.Search(`//summary[contains(., "Try it out")]`)), settle, click("Let it play"),
 		chromedp.WaitVisible(chromedp.CSS(`.verdict`)), settle,
 	}},
 	{"take", "Ishi Corvane", "/practice", []step{
@@ -132,7 +132,12 @@ func shoot(base, out string, width, height int, only string) error {
 	if height == 0 {
 		viewHeight = 800
 	}
-	tab, stop, err := browser.Start(context.Background(), browser.Options{Width: width, Height: viewHeight})
+	guitar, err := somebodyPlays()
+	if err != nil {
+		return err
+	}
+	defer os.Remove(guitar)
+	tab, stop, err := browser.Start(context.Background(), browser.Options{Width: width, Height: viewHeight, MicrophoneWAV: guitar})
 	if err != nil {
 		return err
 	}
@@ -146,6 +151,22 @@ func shoot(base, out string, width, height int, only string) error {
 		}
 	}
 	return nil
+}
+
+// somebodyPlays writes a recording that the browser takes for its microphone.
+func somebodyPlays() (name string, err error) {
+	d := drill.New("somebody", drill.SlurCombinations{Combinations: [][]int{{1, 3, 4}}, Slur: drill.BothSlurs})
+	d.Rhythm.Passes = 10
+	chart, err := d.Chart(guitar.Standard(), 90)
+	if err != nil {
+		return "", err
+	}
+	_, x, err := simulate.Player{Seed: 3, MotorMs: 5, NoiseDB: -66}.Take(chart)
+	if err != nil {
+		return "", err
+	}
+	name = filepath.Join(os.TempDir(), "manudrill-somebody.wav")
+	return name, os.WriteFile(name, sound.FromMono(simulate.Rate, x).EncodeWAV(), 0o644)
 }
 
 func (v view) shoot(tab context.Context, base, out string, whole bool) error {

@@ -40,7 +40,7 @@ export type ToEar =
   | { kind: 'begin'; take: string; task: string } // as JSON: what is watched cannot be sent
   | { kind: 'hear'; take: string; samples: Int32Array }
   | { kind: 'end'; take: string }
-  | { kind: 'ask'; id: number; what: 'lay' | 'step'; question: string }
+  | { kind: 'ask'; id: number; what: 'lay' | 'hear' | 'step'; question: string }
 
 export type FromEar =
   | { kind: 'ready' }

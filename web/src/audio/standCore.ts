@@ -57,6 +57,10 @@ interface Questions {
     asks: { drill: Drill; guitar: Stand['guitar']; rung: Rung }
     answers: { chart: Chart; beatsPerPass: number }
   }
+  hear: {
+    asks: { drill: Drill; guitar: Stand['guitar']; rung: Rung; click: boolean }
+    answers: { rate: number; seconds: number; samples: string }
+  }
   step: {
     asks: { routine: SavedRoutine['routine']; state: Partial<RunState>; event: RunEvent }
     answers: Told

@@ -119,9 +119,11 @@ const out = (everywhere: boolean) =>
 
 <style scoped>
 .parts {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(460px, 100%), 1fr));
-  gap: var(--s4);
-  align-items: start;
+  columns: 2 420px;
+  column-gap: var(--s4);
+}
+.parts > section {
+  break-inside: avoid;
+  margin-bottom: var(--s4);
 }
 </style>

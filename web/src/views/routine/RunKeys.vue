@@ -56,12 +56,6 @@ button:not(.go) {
   padding: 0 28px;
   font-size: clamp(18px, 1.7vw, 32px);
 }
-.go kbd {
-  background: none;
-  color: inherit;
-  border-color: currentcolor;
-  margin-left: 0.5em;
-}
 @media (pointer: coarse) {
   kbd {
     display: none;

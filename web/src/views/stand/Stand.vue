@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onKeyStroke, useStorage } from '@vueuse/core'
-import { ElButton, ElSegmented } from 'element-plus'
+import { ElButton, ElCheckbox, ElInputNumber, ElSegmented } from 'element-plus'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watchEffect } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 
@@ -36,6 +36,7 @@ import ItHurts from '../routine/ItHurts.vue'
 import { keyOf } from '../routine/keys'
 import FilePlayed, { type PlayedAt } from './FilePlayed.vue'
 import MicrophoneCheck from './MicrophoneCheck.vue'
+import { useModel } from './model'
 import { playerOf, steadyPlayer } from './player'
 import PlayerForm from './PlayerForm.vue'
 import Stage from './Stage.vue'
@@ -150,6 +151,7 @@ async function follow(takeId: string, send: () => Promise<Take>) {
 async function go() {
   if (running.value) return stop()
   if (source.value === 'file') return fileInput.value?.click()
+  model.stop()
   take.value = ours.value = fileHere.value = undefined
   otherwise.value = false
   await attempt('Opening the microphone', async () => {
@@ -270,6 +272,19 @@ onKeyStroke(' ', (event) => {
   event.preventDefault()
   void go()
 })
+const model = useModel(core)
+const modelBpm = ref<number>()
+const modelClick = ref(false)
+/** As it should sound, at the tempo of the rung or another. */
+async function hearIt() {
+  if (model.playing.value) return model.stop()
+  try {
+    if (stand.value) await model.hear(stand.value, modelBpm.value ?? bpm.value, modelClick.value)
+  } catch (thrown) {
+    problem.value = problemOf(thrown)
+  }
+}
+
 /** It hurts: everything stops, and it is told. */
 const hurting = ref(false)
 const places = ref<string[]>([])
@@ -388,10 +403,25 @@ const goText = computed(() => {
       <UnsentList v-if="!running && !busy && (waits || !listening)" :assignment-id="id" />
       <template v-if="!take && !running">
         <section class="sheet">
-          <TabView :chart="stand.chart" :zoom="[1.35, 2.6]" />
+          <form v-if="core" class="row model" @submit.prevent="hearIt">
+            <el-button native-type="submit" :disabled="hearing === 'loading'">{{
+              model.playing.value ? 'Stop' : 'Hear it'
+            }}</el-button>
+            at
+            <el-input-number
+              v-model="modelBpm"
+              :min="20"
+              :max="320"
+              :placeholder="`${bpm}`"
+              controls-position="right"
+              aria-label="Tempo to hear it at, bpm"
+            />
+            bpm <el-checkbox v-model="modelClick" label="with click" />
+          </form>
+          <TabView :chart="stand.chart" :now="model.note.value" :zoom="[1.35, 2.6]" />
         </section>
         <section class="sheet">
-          <NeckView :neck="stand.neck" :chart="stand.chart" />
+          <NeckView :neck="stand.neck" :chart="stand.chart" :now="model.note.value" />
         </section>
       </template>
 
@@ -507,6 +537,9 @@ const goText = computed(() => {
 }
 summary {
   cursor: pointer;
+}
+.model {
+  margin-bottom: var(--s3);
 }
 .try {
   margin-top: var(--s3);
