@@ -967,8 +967,11 @@ type SavedRoutine struct {
 
 // SavedSetup defines model for SavedSetup.
 type SavedSetup struct {
-	Revision int   `json:"revision"`
-	Setup    Setup `json:"setup"`
+	Revision int `json:"revision"`
+
+	// Schools What there is to choose
+	Schools []SchoolChoice `json:"schools"`
+	Setup   Setup          `json:"setup"`
 }
 
 // Scale defines model for Scale.
@@ -976,6 +979,12 @@ type Scale = guitar.Scale
 
 // ScaleRun defines model for ScaleRun.
 type ScaleRun = drill.ScaleRun
+
+// School What a teacher holds for right where teachers differ; what is missing is the usual choice
+type School = drill.School
+
+// SchoolChoice defines model for SchoolChoice.
+type SchoolChoice = drill.SchoolChoice
 
 // Sequence defines model for Sequence.
 type Sequence = drill.Sequence
@@ -1017,9 +1026,15 @@ type Stand struct {
 
 	// Climbing What the decision on the next take will rest on, so that the device of who plays can make it too
 	Climbing Climbing `json:"climbing"`
-	Drill    Drill    `json:"drill"`
-	Guitar   Guitar   `json:"guitar"`
-	Neck     Neck     `json:"neck"`
+
+	// Cues How to move
+	Cues   []string `json:"cues"`
+	Drill  Drill    `json:"drill"`
+	Guitar Guitar   `json:"guitar"`
+	Neck   Neck     `json:"neck"`
+
+	// School What a teacher holds for right where teachers differ; what is missing is the usual choice
+	School School `json:"school"`
 }
 
 // Stay defines model for Stay.

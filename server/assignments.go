@@ -9,6 +9,7 @@ import (
 	"github.com/google/uuid"
 
 	"manudrill/api"
+	"manudrill/core/advice"
 	"manudrill/core/progress"
 	"manudrill/core/tempo"
 	"manudrill/formats/drillfile"
@@ -272,7 +273,7 @@ func (s *Server) laid(ctx context.Context, a store.Stand) (api.Stand, error) {
 	return api.Stand{
 		Assignment: assignmentOf(a.Assignment), Chart: chart, BeatsPerPass: chart.Beats(), Neck: neckOf(setup, chart),
 		Climbing: tempo.Climbing{Ladder: ladder, NotesPerBeat: a.Division, Results: results, Hurt: hurt},
-		Drill:    a.File.Value.Drill, Guitar: setup.Guitar,
+		Drill:    a.File.Value.Drill, Guitar: setup.Guitar, School: setup.School, Cues: advice.Cues(chart, setup.School, nil),
 	}, nil
 }
 

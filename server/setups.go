@@ -6,12 +6,13 @@ import (
 	"github.com/google/uuid"
 
 	"manudrill/api"
+	"manudrill/core/drill"
 )
 
 // setupOf returns somebody's setup as it is kept.
 func (s *Server) setupOf(ctx context.Context, person uuid.UUID) (api.SavedSetup, error) {
 	setup, revision, err := s.store.Setup(ctx, person)
-	return api.SavedSetup{Setup: setup, Revision: revision}, err
+	return api.SavedSetup{Setup: setup, Revision: revision, Schools: drill.SchoolChoices}, err
 }
 
 // GetSetup returns somebody's guitar, hand and weights.

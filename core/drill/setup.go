@@ -9,6 +9,7 @@ type Setup struct {
 	Hand       guitar.Hand   `json:"hand"`
 	Weights    Weights       `json:"weights"`
 	LeftHanded bool          `json:"leftHanded"` // the neck is shown mirrored
+	School     School        `json:"school,omitzero"`
 }
 
 // UsualSetup is what everybody has who has said nothing else.
@@ -24,5 +25,8 @@ func (s Setup) Validate() error {
 	if err := s.Hand.Validate(); err != nil {
 		return err
 	}
-	return s.Weights.Validate()
+	if err := s.Weights.Validate(); err != nil {
+		return err
+	}
+	return s.School.validate()
 }

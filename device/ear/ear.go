@@ -23,6 +23,7 @@ type Task struct {
 	Chart    drill.Chart    `json:"chart"`
 	Rung     tempo.Rung     `json:"rung"`
 	Climbing tempo.Climbing `json:"climbing"`
+	School   drill.School   `json:"school"`
 
 	// Where what is played is marked while it is: when the first note is due, in s from the
 	// first sample, and how late the device's clicks are in its recordings, s, where that
@@ -36,6 +37,7 @@ type Verdict struct {
 	Analysis evenness.Analysis `json:"analysis"`
 	Advice   advice.Advice     `json:"advice"`
 	Measured Figures           `json:"measured"`
+	Cues     []string          `json:"cues"`     // how to move, for what was heard
 	Clean    bool              `json:"clean"`    // every pass of it was
 	Climbing tempo.Climbing    `json:"climbing"` // what the ladder knows with it
 }
@@ -133,8 +135,9 @@ func (e *Ear) End() (Verdict, error) {
 	a := evenness.Judge(compare.Compare(e.task.Chart, e.heard, e.listener.Ticks()...))
 	result := a.Result()
 	decision := e.task.Climbing.Decide(e.task.Rung, result)
+	said := advice.Of(a, e.task.Chart)
 	return Verdict{
-		Analysis: a, Advice: advice.Of(a, e.task.Chart), Clean: decision.Clean(result), Climbing: e.task.Climbing.After(decision, result),
+		Analysis: a, Advice: said, Cues: advice.Cues(e.task.Chart, e.task.School, said.Findings), Clean: decision.Clean(result), Climbing: e.task.Climbing.After(decision, result),
 		Measured: Figures{
 			Seconds: e.seconds(), HeldBPM: result.HeldBPM, NotesPerSecond: a.Tempo.NotesPerSecond,
 			SpreadMs: a.Timing.SpreadMs, SpreadPercent: a.Timing.SpreadPercent, RightPercent: 100 * a.Counts.RightShare(),

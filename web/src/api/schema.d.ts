@@ -2153,9 +2153,30 @@ export interface components {
             };
             weights: components["schemas"]["Weights"];
             leftHanded: boolean;
+            school?: components["schemas"]["School"];
+        };
+        /** @description What a teacher holds for right where teachers differ; what is missing is the usual choice */
+        School: {
+            pullOff?: string;
+            hammer?: string;
+            ascending?: string;
+            tap?: string;
+        };
+        SchoolChoice: {
+            /** @enum {string} */
+            id: "pullOff" | "hammer" | "ascending" | "tap";
+            name: string;
+            /** @description The usual one first */
+            options: {
+                value: string;
+                name: string;
+                reason: string;
+            }[];
         };
         SavedSetup: {
             setup: components["schemas"]["Setup"];
+            /** @description What there is to choose */
+            schools: components["schemas"]["SchoolChoice"][];
             revision: number;
         };
         Guitar: {
@@ -2345,6 +2366,9 @@ export interface components {
             writtenAt: string;
         };
         Stand: {
+            school: components["schemas"]["School"];
+            /** @description How to move */
+            cues: string[];
             drill: components["schemas"]["Drill"];
             guitar: components["schemas"]["Guitar"];
             climbing: components["schemas"]["Climbing"];

@@ -1,4 +1,4 @@
-import type { Advice, Analysis, Climbing, Chart, MeasuredSummary } from '../api/client'
+import type { Advice, Analysis, Climbing, Chart, MeasuredSummary, Stand } from '../api/client'
 import { sampleOf } from './wav'
 
 /** What is to be played, and what the decision on it rests on. */
@@ -8,6 +8,7 @@ export interface Task {
   chart: Chart
   rung: { bpm: number; notesPerBeat: number }
   climbing: Climbing
+  school: Stand['school']
   /** When the first note is due, in s from the first sample: then notes are marked as they are played. */
   first?: number
   /** How late the clicks of this device are in its recordings, in s; none where not known. */
@@ -26,6 +27,8 @@ export interface DeviceVerdict {
   analysis: Analysis
   advice: Advice
   measured: MeasuredSummary['measured']
+  /** How to move, for what was heard. */
+  cues: string[]
   /** Every pass was clean. */
   clean: boolean
   /** What the next decision will rest on. */

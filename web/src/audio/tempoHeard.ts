@@ -17,14 +17,14 @@ const slice = 2 ** 16
  */
 export async function tempoHeard(
   file: File,
-  { assignment, chart, climbing }: Stand,
+  { assignment, chart, climbing, school }: Stand,
   open: () => Ear | undefined = () => Ear.open(() => undefined),
 ): Promise<number | undefined> {
   const sound = await decoded(file)
   const ear = sound && open()
   if (!sound || !ear) return undefined
   try {
-    ear.begin(file.name, { rate: sound.sampleRate, chart, rung: assignment.rung, climbing })
+    ear.begin(file.name, { rate: sound.sampleRate, chart, rung: assignment.rung, climbing, school })
     const mono = monoOf(sound).subarray(0, longest * sound.sampleRate)
     for (let at = 0; at < mono.length; at += slice) ear.hear(mono.subarray(at, at + slice))
     const said = await ear.end(within)

@@ -3,9 +3,10 @@ import { ElButton, ElDialog, ElMessage } from 'element-plus'
 import { onMounted, ref } from 'vue'
 
 import { useAttempt } from '../api/attempt'
-import { answer, client, type Person, type Setup } from '../api/client'
+import { answer, client, type Person, type SavedSetup, type Setup } from '../api/client'
 import { teaches } from '../api/people'
 import { noteName, noteNumber } from '../draw/words'
+import ChoiceLine from '../views/bench/ChoiceLine.vue'
 import ListLine from '../views/bench/ListLine.vue'
 import NumberLine from '../views/bench/NumberLine.vue'
 import SwitchLine from '../views/bench/SwitchLine.vue'
@@ -17,6 +18,7 @@ const emit = defineEmits<{ close: []; changed: [] }>()
 
 const setup = ref<Setup>()
 const revision = ref(0)
+const schools = ref<SavedSetup['schools']>([])
 const { problem, attempt } = useAttempt()
 const tunings = [
   { name: 'E standard', notes: [64, 59, 55, 50, 45, 40] },
@@ -46,8 +48,14 @@ async function load() {
   const saved = await answer(client.GET('/people/{personId}/setup', { params: { path } }))
   setup.value = saved.setup
   revision.value = saved.revision
+  schools.value = saved.schools
 }
 
+/** Why the chosen way of a school is chosen. */
+function reasonOf(c: SavedSetup['schools'][number]): string {
+  const way = setup.value?.school?.[c.id]
+  return (c.options.find((o) => o.value === way) ?? c.options[0])?.reason ?? ''
+}
 function setTuning(text: string) {
   const notes = text.trim().split(/\s+/).map(noteNumber)
   if (setup.value && notes.every((n) => n !== undefined))
@@ -143,6 +151,19 @@ async function settle(keepMine: boolean) {
           @update:model-value="(v) => (setup!.hand[pair] = v)"
         />
       </fieldset>
+      <fieldset v-if="!teaches(person)" class="wide">
+        <legend>School: how they are to move where teachers differ</legend>
+        <div v-for="c in schools" :key="c.id">
+          <ChoiceLine
+            :model-value="setup.school?.[c.id] ?? c.options[0]!.value"
+            :name="c.name"
+            :options="c.options.map((o) => ({ value: o.value, label: o.name }))"
+            stacked
+            @update:model-value="(v) => (setup!.school = { ...setup!.school, [c.id]: v })"
+          />
+          <p class="small quiet">{{ reasonOf(c) }}</p>
+        </div>
+      </fieldset>
       <template v-if="teaches(person)">
         <fieldset>
           <legend>Weight in the difficulty</legend>
@@ -188,6 +209,9 @@ async function settle(keepMine: boolean) {
 }
 fieldset {
   align-content: start;
+}
+.wide {
+  grid-column: 1 / -1;
 }
 legend {
   font-weight: 700;

@@ -3,6 +3,7 @@ import { useMediaQuery } from '@vueuse/core'
 
 import type { Stand } from '../../api/client'
 import BigTab from '../../components/BigTab.vue'
+import CueList from '../../components/CueList.vue'
 import NeckView from '../../components/NeckView.vue'
 import { shown } from '../stand/choices'
 
@@ -28,6 +29,7 @@ const clock = (seconds: number) =>
       <p class="text">
         Then <b>{{ next }}</b>, {{ stand.chart.bpm }} bpm
       </p>
+      <CueList v-if="!text" class="cues" :cues="stand.cues" />
       <div class="two">
         <NeckView
           v-if="roomy || shown === 'neck'"
@@ -70,9 +72,12 @@ const clock = (seconds: number) =>
 }
 .next {
   display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
+  align-content: start;
   gap: var(--s3);
   min-height: 0;
+}
+.cues {
+  font-size: clamp(18px, 2vw, 38px);
 }
 .two {
   display: grid;

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 
 import type { DeviceVerdict } from '../../audio/ear'
+import CueList from '../../components/CueList.vue'
 import StepWord from '../../components/StepWord.vue'
 
 /** What is said of the last take, to be read from a metre and a half. */
@@ -16,6 +17,7 @@ const first = computed(() => props.verdict?.advice.findings[0]?.text ?? props.ve
       <StepWord :decision="verdict.measured.decision" large />
       <p class="first">{{ first }}</p>
       <p class="why">{{ verdict.measured.decision.reason }}</p>
+      <CueList v-if="!verdict.analysis.foreign" :cues="verdict.cues" />
     </template>
     <template v-else-if="silent">
       <p class="word">Nothing was heard</p>

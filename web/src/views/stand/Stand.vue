@@ -25,6 +25,7 @@ import { nothing, type Said } from '../../audio/ear'
 import { tempoHeard } from '../../audio/tempoHeard'
 import type { UnsentTake } from '../../audio/unsent'
 import { encodeWav } from '../../audio/wav'
+import CueList from '../../components/CueList.vue'
 import NeckView from '../../components/NeckView.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import TabView from '../../components/TabView.vue'
@@ -401,6 +402,7 @@ const goText = computed(() => {
         </section>
       </template>
       <UnsentList v-if="!running && !busy && (waits || !listening)" :assignment-id="id" />
+      <CueList v-if="!running && !fileHere" class="lead" :cues="stand.cues" />
       <template v-if="!take && !running">
         <section class="sheet">
           <form v-if="core" class="row model" @submit.prevent="hearIt">

@@ -5,12 +5,12 @@ import type { StandCore } from '../../audio/standCore'
 /** What lies on the stand after a take, as the ladder of this device says. */
 export async function climbed(
   was: Stand,
-  { analysis, climbing, measured }: DeviceVerdict,
+  { analysis, climbing, cues, measured }: DeviceVerdict,
   core: StandCore,
 ): Promise<Stand> {
   if (analysis.foreign) return was
   const { drill, guitar } = was
   const { step, next: rung } = measured.decision
   const laid = step === 'hold' ? {} : await core.ask('lay', { drill, guitar, rung })
-  return { ...was, ...laid, climbing, assignment: { ...was.assignment, rung } }
+  return { ...was, ...laid, climbing, cues, assignment: { ...was.assignment, rung } }
 }

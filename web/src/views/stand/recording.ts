@@ -109,7 +109,7 @@ export function useRecording(
     await openMicrophone()
   }
 
-  async function start({ chart, beatsPerPass, assignment, climbing }: Stand) {
+  async function start({ chart, beatsPerPass, assignment, climbing, school }: Stand) {
     const ctx = await openMicrophone()
     if (!recorder)
       throw new Problem('The microphone went away', 'Plug it in again, then press Play.')
@@ -141,7 +141,7 @@ export function useRecording(
       made.append(samples)
       if (!begun) {
         const first = live.value ? schedule.first - from / ctx.sampleRate : undefined
-        const task = { rate: ctx.sampleRate, chart, rung: assignment.rung, climbing, first }
+        const task = { rate: ctx.sampleRate, chart, rung: assignment.rung, climbing, school, first }
         ear?.begin(made.take.id, task)
         begun = true
       }
