@@ -1027,7 +1027,7 @@ type Stand struct {
 	// Climbing What the decision on the next take will rest on, so that the device of who plays can make it too
 	Climbing Climbing `json:"climbing"`
 
-	// Cues How to move
+	// Cues How to move, before anything is played
 	Cues   []string `json:"cues"`
 	Drill  Drill    `json:"drill"`
 	Guitar Guitar   `json:"guitar"`

@@ -2367,7 +2367,7 @@ export interface components {
         };
         Stand: {
             school: components["schemas"]["School"];
-            /** @description How to move */
+            /** @description How to move, before anything is played */
             cues: string[];
             drill: components["schemas"]["Drill"];
             guitar: components["schemas"]["Guitar"];
