@@ -202,3 +202,32 @@ func TestItHurts(t *testing.T) {
 	p.press("Let the ladders climb again")
 	p.see("cleared by")
 }
+
+// A call comes in, or the device sleeps: the routine waits, what was played is kept, and
+// one key goes on.
+func TestACallInTheMiddle(t *testing.T) {
+	file := shortDrill("A call in the middle")
+	path, _ := onRoutine(t, practice.Routine{Name: "Interrupted", Items: []practice.Item{takesOf(file.Drill.Name, 1)}}, file)
+	p := withPlayer(t, soundsOf(t, []drillfile.File{file}, 120))
+	_, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: `(() => {
+		const Real = AudioContext
+		window.contexts = []
+		window.AudioContext = function (...args) { const c = new Real(...args); contexts.push(c); return c }
+		window.AudioContext.prototype = Real.prototype
+	})()`})
+	require.NoError(t, err)
+	p.enter(student)
+	p.do(chromedp.Navigate(base + path))
+	p.see("Takes are judged on this device")
+	p.do(chromedp.KeyEvent(" "))
+	p.see("take 1 of 1")
+	p.until("notes are due", `document.querySelector('.stage .now') !== null`)
+	evaluate[any](p, `Promise.all(contexts.map((c) => c.suspend()))`)
+	p.see("The microphone went away", "What was played until then is kept", "Go on")
+	p.do(chromedp.KeyEvent(" "))
+	p.see("take 1 of 1")
+	p.until("it is judged", `said.length === 1`)
+	p.see("Done.")
+	p.press("Back to practice")
+	p.see("was broken off")
+}

@@ -14,6 +14,7 @@ import {
   type Place,
 } from '../draw/neck'
 import { noteName } from '../draw/words'
+import { naming } from '../preferences'
 
 const props = defineProps<{
   neck: Neck
@@ -252,7 +253,7 @@ function cursorKey(event: KeyboardEvent) {
         />
         <text class="name" :x="x(neck.leftHanded ? 14 : 4)" :y="y(s) + 5">{{ s }}</text>
         <text class="open" :x="x(neck.leftHanded ? 43 : 22)" :y="y(s) + 5">
-          {{ noteName(chart.tuning[s - 1] ?? 0) }}
+          {{ noteName(chart.tuning[s - 1] ?? 0, naming) }}
         </text>
         <path
           v-if="damping && (damping.thicker.includes(s) || damping.thinner.includes(s))"

@@ -13,6 +13,7 @@ import { newId } from '../api/ids'
 import { teaches } from '../api/people'
 import { levelWords, placeWords, whenWords } from '../draw/notewords'
 import { noteName, signed } from '../draw/words'
+import { naming } from '../preferences'
 import { person } from '../session'
 import ProblemNote from './ProblemNote.vue'
 import { undoable } from './undo'
@@ -61,7 +62,10 @@ const facts = computed(() => {
   ]
   const more = (name: string, value: string) => all.push({ name, value, note: '', fault: false })
   if (h.status === 'wrong')
-    more('Pitch', `${noteName(h.midi ?? 0)} instead of ${noteName(chart.value?.midi ?? 0)}`)
+    more(
+      'Pitch',
+      `${noteName(h.midi ?? 0, naming.value)} instead of ${noteName(chart.value?.midi ?? 0, naming.value)}`,
+    )
   if (h.gapMs !== undefined) more('Gap', `${h.gapMs.toFixed(0)} ms of silence before the next`)
   if (h.ringsDb !== undefined)
     more('Ringing', `the string before still sounds, ${signed(h.ringsDb)} dB of what it was`)

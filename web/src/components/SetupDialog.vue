@@ -114,7 +114,7 @@ async function settle(keepMine: boolean) {
         <ListLine
           name="Tuning"
           hint="string 1 first"
-          :text="setup.guitar.tuning.map(noteName).join(' ')"
+          :text="setup.guitar.tuning.map((n) => noteName(n)).join(' ')"
           @typed="setTuning"
         />
         <NumberLine v-model="setup.guitar.frets" name="Frets" :min="1" :max="36" />

@@ -359,3 +359,11 @@ describe('library', () => {
     expect(tagsOf(all)).toEqual(['warm-up'])
   })
 })
+
+describe('the names of notes', () => {
+  it('are those of a place', () => {
+    expect([60, 70, 71].map((m) => noteName(m))).toEqual(['C4', 'A♯4', 'B4'])
+    expect([60, 70, 71].map((m) => noteName(m, 'german'))).toEqual(['C4', 'B4', 'H4'])
+    expect([60, 70, 71].map((m) => noteName(m, 'solfege'))).toEqual(['Do4', 'La♯4', 'Si4'])
+  })
+})

@@ -1,4 +1,5 @@
 import type { ChartNote, ExtraNote, HeardNote } from '../api/client'
+import { naming } from '../preferences'
 import { attackNames, noteName, signed } from './words'
 
 /** Where a chart note lies and how it starts. */
@@ -25,7 +26,9 @@ export function noteWords(c: ChartNote, h: HeardNote): string {
   if (h.status === 'missed') return `${placeWords(c)}: missed`
   const parts = [whenWords(h), levelWords(h)]
   if (h.status === 'wrong')
-    parts.unshift(`wrong note, ${noteName(h.midi ?? 0)} instead of ${noteName(c.midi)}`)
+    parts.unshift(
+      `wrong note, ${noteName(h.midi ?? 0, naming.value)} instead of ${noteName(c.midi, naming.value)}`,
+    )
   if (h.gapMs !== undefined) parts.push(`${h.gapMs.toFixed(0)} ms of silence after it`)
   if (h.ringsDb !== undefined) parts.push('the string before rings on')
   if (h.bendCents !== undefined) parts.push(`dragged by ${h.bendCents.toFixed(0)} cents`)
@@ -34,7 +37,7 @@ export function noteWords(c: ChartNote, h: HeardNote): string {
 
 /** What an extra note most likely is. */
 export function extraWords(e: ExtraNote): string {
-  const name = `Extra note ${noteName(e.midi)}`
+  const name = `Extra note ${noteName(e.midi, naming.value)}`
   switch (e.kind) {
     case 'repeated':
       return `${name}: its neighbour once more`

@@ -1,4 +1,5 @@
 import type { Attack, Drill, DrillFile, Key, Rung, Source } from '../api/client'
+import type { Naming } from '../preferences'
 
 /** "1 note", "2 notes". */
 export function count(n: number, one: string, many = `${one}s`): string {
@@ -7,9 +8,16 @@ export function count(n: number, one: string, many = `${one}s`): string {
 
 const sharps = ['C', 'C♯', 'D', 'D♯', 'E', 'F', 'F♯', 'G', 'G♯', 'A', 'A♯', 'B']
 
-/** The name of a MIDI note, 69 being A4. */
-export function noteName(midi: number): string {
-  return `${sharps[((midi % 12) + 12) % 12]}${Math.floor(midi / 12) - 1}`
+const names: Record<Naming, readonly string[]> = {
+  english: sharps,
+  // B is H there, and B♭ is B.
+  german: ['C', 'Cis', 'D', 'Dis', 'E', 'F', 'Fis', 'G', 'Gis', 'A', 'B', 'H'],
+  solfege: ['Do', 'Do♯', 'Re', 'Re♯', 'Mi', 'Fa', 'Fa♯', 'Sol', 'Sol♯', 'La', 'La♯', 'Si'],
+}
+
+/** The name of a MIDI note, 69 being A4, as it is called somewhere. */
+export function noteName(midi: number, naming: Naming = 'english'): string {
+  return `${names[naming][((midi % 12) + 12) % 12]}${Math.floor(midi / 12) - 1}`
 }
 
 /** The MIDI note of a name such as "E2", "F♯4" or "Bb3"; undefined for what is none. */

@@ -8,7 +8,7 @@ import NewPassword from '../../components/NewPassword.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import SetupDialog from '../../components/SetupDialog.vue'
 import TextLine from '../../components/TextLine.vue'
-import { light, typeSize } from '../../preferences'
+import { light, naming, typeSize } from '../../preferences'
 import ChoiceLine from '../bench/ChoiceLine.vue'
 import StandChoices from '../stand/StandChoices.vue'
 import StandKeys from './StandKeys.vue'
@@ -30,6 +30,12 @@ const sizes = [
   { label: 'Usual', value: 'usual' },
   { label: 'Large', value: 'large' },
   { label: 'Larger', value: 'larger' },
+] as const
+
+const namings = [
+  { label: 'B♭, B, C', value: 'english' },
+  { label: 'B, H, C', value: 'german' },
+  { label: 'La♯, Si, Do', value: 'solfege' },
 ] as const
 
 const choose = () =>
@@ -54,6 +60,7 @@ const out = (everywhere: boolean) =>
         <h2>How the pages look, on this device</h2>
         <ChoiceLine v-model="light" name="Light" :options="lights" stacked />
         <ChoiceLine v-model="typeSize" name="Size of type" :options="sizes" stacked />
+        <ChoiceLine v-model="naming" name="Notes are called" :options="namings" stacked />
       </section>
       <template v-if="here.person.role === 'student'">
         <section class="sheet stack">

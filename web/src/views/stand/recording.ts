@@ -68,7 +68,7 @@ export function useRecording(
   /** Opens the microphone where it is not open yet; may throw a Problem. */
   async function openMicrophone(): Promise<AudioContext> {
     void navigator.storage?.persist?.() // so that recordings are not the first to go
-    context ??= new AudioContext({ latencyHint: 'interactive' })
+    context ??= newContext()
     await context.resume()
     opening ??= openRecorder(context)
     try {
@@ -78,6 +78,15 @@ export function useRecording(
       throw thrown
     }
     return context
+  }
+
+  /** A call, or a device that sleeps, takes the sound away: then there is nothing to end a take by. */
+  function newContext(): AudioContext {
+    const made = new AudioContext({ latencyHint: 'interactive' })
+    made.onstatechange = () => {
+      if (made.state !== 'running' && running.value) void end('lost')
+    }
+    return made
   }
 
   async function openRecorder(ctx: AudioContext) {
