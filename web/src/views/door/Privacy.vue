@@ -12,7 +12,8 @@
         a name to sign in with and a password, of which only a hash is kept; or the hash of a code;
       </li>
       <li>the guitar and the reach of the hand, where they were set;</li>
-      <li>the drills that were given, and every step up or down with its cause;</li>
+      <li>the drills and routines that were given, and every step up or down with its cause;</li>
+      <li>what they said of their hand: tired, that it hurts, effort, and where it aches;</li>
       <li>recordings that were handed in, and what was measured in them;</li>
       <li>comments on takes, notes of the instructors, and that consent was given, and by whom.</li>
     </ul>
@@ -30,8 +31,9 @@
     </p>
     <h2>On this device</h2>
     <p>
-      One cookie, by which you stay signed in; how you like the pages to look; drafts of drills; and
-      recordings that were not handed in yet.
+      One cookie, by which you stay signed in; how you like the pages to look; drafts of drills;
+      recordings, and what you said of your hand, that were not handed in yet; and, until you leave,
+      what the studio said last of your practice, so that the stand works without a line.
     </p>
     <h2>Recordings of other people, and of children</h2>
     <p>
