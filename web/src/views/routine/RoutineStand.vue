@@ -70,6 +70,7 @@ async function open() {
       outbox.handIn(made.take.id, (take) => {
         settled(take, () => left).then(then, () => undefined) // without a line, later
       }),
+    setAside: (made) => outbox.discard(made.take.id),
     standNow: (assignmentId) =>
       answer(client.GET('/assignments/{assignmentId}', { params: { path: { assignmentId } } })),
     now: () => performance.now() / 1000,

@@ -51,6 +51,7 @@ function standThat(...says: Told[]) {
     start: vi.fn<OnStand['start']>(async () => void (running = true)),
     stop: vi.fn(async () => void (running = false)),
     handIn: vi.fn<OnStand['handIn']>(async () => undefined),
+    setAside: vi.fn(async () => undefined),
     standNow: vi.fn<OnStand['standNow']>(async () => stand),
     now: () => 5,
     pause: () => 4,
@@ -111,6 +112,7 @@ describe('a run of a routine', () => {
     await run.press('start')
     await run.ended(made, 'finished', nothing)
     expect(on.handIn).not.toHaveBeenCalled()
+    expect(on.setAside).toHaveBeenCalledOnce()
     expect(events.at(-1)).toMatchObject({ heard: false, clean: false })
     await run.ended(made, 'finished', verdict('up', true))
     expect(events.at(-1)).toMatchObject({ heard: false })

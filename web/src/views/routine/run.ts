@@ -28,6 +28,8 @@ export interface OnStand {
   stop: () => Promise<void>
   /** Hands a take in; then is told once the studio has judged it, which may be much later. */
   handIn: (made: UnsentTake, then: (take: Take) => void) => Promise<void>
+  /** Keeps a take that nobody played on, for a while. */
+  setAside: (made: UnsentTake) => Promise<void>
   /** What lies on the stand of an assignment by the studio's word. */
   standNow: (assignmentId: string) => Promise<Stand>
   /** Seconds on a clock that only runs on. */
@@ -106,7 +108,8 @@ export function useRun(routine: Routine, stands: Map<string, Stand>, on: OnStand
     }
     const heard = said !== nothing && !(said && said.analysis.foreign)
     silent.value = said === nothing
-    if (said !== nothing) {
+    if (said === nothing) await on.setAside(made)
+    else {
       const ours = said && stand.value && heardHere(made, stand.value, said)
       await on.handIn(made, (take) => void hearStudio(take, ours))
     }
@@ -136,7 +139,7 @@ export function useRun(routine: Routine, stands: Map<string, Stand>, on: OnStand
     for (const [id, was] of stands)
       if (was.assignment.id === now.assignment.id && differ(was.assignment.rung, rung)) {
         stands.set(id, now)
-        otherwise.value = now.assignment.drillName
+        if (ours) otherwise.value = now.assignment.drillName
       }
   }
 
