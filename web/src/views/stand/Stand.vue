@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onKeyStroke, useStorage } from '@vueuse/core'
-import { ElButton, ElCheckbox, ElInputNumber, ElSegmented } from 'element-plus'
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watchEffect } from 'vue'
+import { ElButton, ElSegmented } from 'element-plus'
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 
 import {
@@ -10,13 +10,12 @@ import {
   isMeasured,
   Problem,
   problemOf,
-  type MeasuredTake,
   type Source,
   type Stand,
   type Take,
 } from '../../api/client'
 import { handOf, sayOfHand } from '../../api/hand'
-import { handIn, settled } from '../../api/takes'
+import { handIn } from '../../api/takes'
 import { newId } from '../../api/ids'
 import { readable } from '../../audio/decode'
 import { isAllowed } from '../../audio/microphones'
@@ -31,23 +30,23 @@ import ProblemNote from '../../components/ProblemNote.vue'
 import TabView from '../../components/TabView.vue'
 import UnsentList from '../../components/UnsentList.vue'
 import { count } from '../../draw/words'
-import { heardHere, saysOtherwise } from './heardHere'
+import { heardHere } from './heardHere'
 import { climbed } from './climbed'
 import ItHurts from '../routine/ItHurts.vue'
-import { keyOf } from '../routine/keys'
+import { keyOf, type Deed } from '../routine/keys'
 import FilePlayed, { type PlayedAt } from './FilePlayed.vue'
 import MicrophoneCheck from './MicrophoneCheck.vue'
-import { useModel } from './model'
+import HearIt from './HearIt.vue'
 import { playerOf, steadyPlayer } from './player'
 import PlayerForm from './PlayerForm.vue'
 import Stage from './Stage.vue'
 import StandChoices from './StandChoices.vue'
 import { useRecording, type Ending } from './recording'
+import { useTakeShown } from './takeShown'
 import Verdict from './Verdict.vue'
 
 const id = String(useRoute().params.id)
 const stand = ref<Stand>()
-const take = ref<Take>()
 const problem = ref<Problem>()
 const busy = ref('')
 
@@ -106,44 +105,13 @@ async function check() {
   }
 }
 
-/** What this device has said of the take shown, until the studio has. */
-const ours = shallowRef<MeasuredTake>()
-/** The studio has judged the take shown otherwise than this device. */
-const otherwise = ref(false)
-/** The take that is listened to just now; a later one takes its place. */
-const listening = ref<string>()
-/** It is still on this device, for the server cannot be reached. */
-const waits = computed(
-  () => !!outbox.fault.value && outbox.waiting.value.some((t) => t.id === listening.value),
-)
-// One that the server refuses is not listened to: the list of recordings says why.
-watchEffect(() => {
-  if (outbox.all.value.some((t) => t.id === listening.value && t.refused))
-    listening.value = undefined
-})
-const left = ref(false)
-onBeforeUnmount(() => (left.value = true))
-
-/** Shows a take once it is measured, unless another has been begun since. */
-async function show(made: Take) {
-  const takeId = made.summary.id
-  const gone = () => left.value || listening.value !== takeId
-  const ready = await settled(made, gone)
-  if (gone()) return
-  listening.value = undefined
-  otherwise.value = !!ours.value && isMeasured(ready) && saysOtherwise(ready, ours.value)
-  ours.value = undefined
-  take.value = ready
-  await load()
-}
-
-/** Hands something in and shows it. Meanwhile one can play on. */
-async function follow(takeId: string, send: () => Promise<Take>) {
-  listening.value = takeId
+const { take, ours, otherwise, listening, waits, showOurs, show, follow, clear } =
+  useTakeShown(load)
+/** Hands something in and shows it, or says what went wrong. */
+async function followed(takeId: string, send: () => Promise<Take>) {
   try {
-    await show(await send())
+    await follow(takeId, send)
   } catch (thrown) {
-    if (listening.value === takeId) listening.value = undefined
     problem.value = problemOf(thrown)
   }
 }
@@ -152,9 +120,8 @@ async function follow(takeId: string, send: () => Promise<Take>) {
 async function go() {
   if (running.value) return stop()
   if (source.value === 'file') return fileInput.value?.click()
-  model.stop()
-  take.value = ours.value = fileHere.value = undefined
-  otherwise.value = false
+  clear()
+  fileHere.value = undefined
   await attempt('Opening the microphone', async () => {
     if (!stand.value) return
     listening.value = undefined
@@ -164,12 +131,12 @@ async function go() {
 
 /** Lets the simulated player play. What it has played is shown at the top. */
 function tryOut() {
-  take.value = undefined
+  clear()
   window.scrollTo({ top: 0 })
   const seed = Math.floor(Math.random() * 2 ** 31)
   const path = { assignmentId: id, takeId: newId() }
   return attempt('The simulated player plays', () =>
-    follow(path.takeId, () =>
+    followed(path.takeId, () =>
       answer(
         client.PUT('/assignments/{assignmentId}/simulated/{takeId}', {
           params: { path },
@@ -182,14 +149,14 @@ function tryOut() {
 
 async function ended(made: UnsentTake, ending: Ending, said?: Said) {
   if (said && said !== nothing && stand.value && !running.value) {
-    take.value = ours.value = heardHere(made, stand.value, said)
+    showOurs(heardHere(made, stand.value, said))
     // The next take is on the rung that the ladder says now, whether there is a line or not.
     if (core && ending === 'finished') stand.value = await climbed(stand.value, said, core)
   }
   if (made.unkept) return handInUnkept(made)
   if (ending === 'finished') {
     listening.value = made.take.id
-    await outbox.handIn(made.take.id, (taken) => void show(taken))
+    await outbox.handIn(made.take.id, (taken) => void show(taken).catch(() => undefined))
     return
   }
   await outbox.look()
@@ -211,7 +178,7 @@ onBeforeUnmount(() => rescued.value && URL.revokeObjectURL(rescued.value.url))
 async function handInUnkept(made: UnsentTake) {
   const { id: takeId, bpm, notesPerBeat, version, startedAt, rate, drillName } = made.take
   const file = encodeWav(await made.sound(), rate)
-  await follow(takeId, () =>
+  await followed(takeId, () =>
     handIn({
       assignmentId: id,
       takeId,
@@ -234,7 +201,8 @@ const fileHere = shallowRef<File>()
 const tempoOfFile = ref<number>()
 function offer(file: File | undefined) {
   if (!file || running.value || busy.value) return
-  take.value = ours.value = problem.value = tempoOfFile.value = undefined
+  clear()
+  problem.value = tempoOfFile.value = undefined
   fileHere.value = file
   if (stand.value)
     void tempoHeard(file, stand.value).then((bpm) => {
@@ -246,7 +214,7 @@ function handInFile({ bpm, asHeard }: PlayedAt) {
   if (!file) return
   fileHere.value = undefined
   const takeId = newId()
-  return follow(takeId, async () =>
+  return followed(takeId, async () =>
     handIn({
       assignmentId: id,
       takeId,
@@ -266,26 +234,8 @@ function picked(event: Event) {
   input.value = '' // the same file may be picked again
 }
 
-onKeyStroke(' ', (event) => {
-  const on = event.target as HTMLElement
-  if (on.closest('input, textarea, button, a, [role="slider"], [role="button"], [role="combobox"]'))
-    return
-  event.preventDefault()
-  void go()
-})
-const model = useModel(core)
-const modelBpm = ref<number>()
-const modelClick = ref(false)
-/** As it should sound, at the tempo of the rung or another. */
-async function hearIt() {
-  if (model.playing.value) return model.stop()
-  try {
-    if (stand.value) await model.hear(stand.value, modelBpm.value ?? bpm.value, modelClick.value)
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  }
-}
-
+/** The note of the drill that is heard. */
+const sounding = ref<number>()
 /** It hurts: everything stops, and it is told. */
 const hurting = ref(false)
 const places = ref<string[]>([])
@@ -299,11 +249,21 @@ async function tired() {
   if (stand.value) sayOfHand(stand.value.assignment.student.id, { kind: 'tired' })
   if (running.value) await stop()
 }
-onKeyStroke(
-  (event) => ['tired', 'hurts'].includes(keyOf(event.key) ?? '') && running.value,
-  (event) => void (keyOf(event.key) === 'hurts' ? hurts() : tired()),
-)
-onKeyStroke('Escape', () => running.value && void stop())
+const deeds: Partial<Record<Deed, () => unknown>> = {
+  go,
+  tired,
+  hurts,
+  hold: () => running.value && stop(),
+}
+onKeyStroke(true, (event) => {
+  const on = event.target as HTMLElement
+  const typing = 'input, textarea, button, a, [role="slider"], [role="button"], [role="combobox"]'
+  if (event.repeat || event.ctrlKey || event.metaKey || event.altKey || on.closest(typing)) return
+  const deed = deeds[keyOf(event.key) ?? 'tick']
+  if (!deed || hurting.value) return
+  event.preventDefault()
+  void deed()
+})
 
 const leftToPlay = computed(() => {
   const { countIn, pass } = moment.value
@@ -405,25 +365,18 @@ const goText = computed(() => {
       <CueList v-if="!running && !fileHere" class="lead" :cues="stand.cues" />
       <template v-if="!take && !running">
         <section class="sheet">
-          <form v-if="core" class="row model" @submit.prevent="hearIt">
-            <el-button native-type="submit" :disabled="hearing === 'loading'">{{
-              model.playing.value ? 'Stop' : 'Hear it'
-            }}</el-button>
-            at
-            <el-input-number
-              v-model="modelBpm"
-              :min="20"
-              :max="320"
-              :placeholder="`${bpm}`"
-              controls-position="right"
-              aria-label="Tempo to hear it at, bpm"
-            />
-            bpm <el-checkbox v-model="modelClick" label="with click" />
-          </form>
-          <TabView :chart="stand.chart" :now="model.note.value" :zoom="[1.35, 2.6]" />
+          <HearIt
+            v-if="core && hearing === 'here'"
+            class="model"
+            :stand="stand"
+            :core="core"
+            @note="(n) => (sounding = n)"
+            @problem="(p) => (problem = p)"
+          />
+          <TabView :chart="stand.chart" :now="sounding" :zoom="[1.35, 2.6]" />
         </section>
         <section class="sheet">
-          <NeckView :neck="stand.neck" :chart="stand.chart" :now="model.note.value" />
+          <NeckView :neck="stand.neck" :chart="stand.chart" :now="sounding" />
         </section>
       </template>
 

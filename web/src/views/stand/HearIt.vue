@@ -1,0 +1,42 @@
+<script setup lang="ts">
+import { ElButton, ElCheckbox, ElInputNumber } from 'element-plus'
+import { ref, watch } from 'vue'
+
+import { problemOf, type Problem, type Stand } from '../../api/client'
+import type { StandCore } from '../../audio/standCore'
+import { useModel } from './model'
+
+/** The drill as it should sound, at the tempo of the rung or another. */
+const props = defineProps<{ stand: Stand; core: StandCore }>()
+const emit = defineEmits<{ note: [note: number | undefined]; problem: [problem: Problem] }>()
+
+const { playing, note, hear, stop } = useModel(props.core)
+const bpm = ref<number>()
+const click = ref(false)
+watch(note, (now) => emit('note', now))
+
+async function go() {
+  if (playing.value) return stop()
+  try {
+    await hear(props.stand, bpm.value ?? props.stand.chart.bpm, click.value)
+  } catch (thrown) {
+    emit('problem', problemOf(thrown))
+  }
+}
+</script>
+
+<template>
+  <form class="row" @submit.prevent="go">
+    <el-button native-type="submit">{{ playing ? 'Stop' : 'Hear it' }}</el-button>
+    at
+    <el-input-number
+      v-model="bpm"
+      :min="20"
+      :max="320"
+      :placeholder="`${stand.chart.bpm}`"
+      controls-position="right"
+      aria-label="Tempo to hear it at, bpm"
+    />
+    bpm <el-checkbox v-model="click" label="with click" />
+  </form>
+</template>
