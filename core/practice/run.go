@@ -33,10 +33,11 @@ type State struct {
 	Since float64 `json:"since"` // when the item was begun, s
 	Ends  float64 `json:"ends"`  // when a phase that ends by itself does, s
 	Held  Phase   `json:"held"`  // what is held while waiting; empty before the start
-	At    float64 `json:"at"`    // when it was held, or somebody was tired, s
+	At    float64 `json:"at"`    // when it was held, s
 	Why   string  `json:"why"`   // [Unheard] or [Broken]; empty where a key held it
 	Idle  int     `json:"idle"`  // takes in a row of which nothing was heard
-	Tired bool    `json:"tired"` // the rest is one that was asked for
+	Tired bool    `json:"tired"` // the rest is one that was asked for,
+	From  float64 `json:"from"`  // since then, s
 	Once  bool    `json:"once"`  // one more take was asked for of an item that was enough
 }
 
@@ -112,7 +113,7 @@ func (r Routine) Step(s State, e Event) State {
 	case e.Key == Repeat:
 		return r.repeat(s, e.At)
 	case e.Key == Tired && !s.Tired:
-		s.Phase, s.Tired, s.At, s.Ends = Resting, true, e.At, e.At+TiredSeconds
+		s.Phase, s.Tired, s.From, s.Ends = Resting, true, e.At, e.At+TiredSeconds
 	}
 	return s
 }
@@ -153,6 +154,7 @@ func (s State) goesOn(at float64) State {
 	s.Phase, s.Held, s.Why = s.Held, "", ""
 	s.Since += waited
 	s.Ends += waited
+	s.From += waited
 	return s
 }
 
@@ -195,7 +197,7 @@ func (r Routine) ended(s State, e Event) State {
 // item is enough; a take is left for the next item.
 func (r Routine) goOn(s State, at float64) State {
 	if s.Tired {
-		s.Since += at - s.At
+		s.Since += at - s.From
 		s.Tired = false
 	}
 	more := r.Items[s.Item].Kind == Play && s.Phase != Playing && !(s.Takes > 0 && r.isEnough(s, at))

@@ -123,6 +123,11 @@ func TestTired(t *testing.T) {
 	s.plays(true).press(practice.Tired).at(practice.Resting, 0).told("0:46 left")
 	s.waits(practice.TiredSeconds-1).at(practice.Resting, 0).waits(1).at(practice.Playing, 0).told("0:46 left")
 
+	// Held meanwhile, it is no time of the drill either.
+	s = begun(t, play("a", practice.BySeconds, 60, 0), rest)
+	s.plays(true).press(practice.Tired).waits(10).press(practice.Hold).waits(300).press(practice.Start)
+	s.waits(practice.TiredSeconds-10).at(practice.Playing, 0).told("0:46 left")
+
 	s = begun(t, play("a", practice.ByTakes, 1, 0), rest)
 	s.now += 10
 	s.state = s.routine.Step(s.state, practice.Event{Key: practice.Ended, At: s.now, Heard: true, Pause: 4})

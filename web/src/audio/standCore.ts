@@ -17,6 +17,7 @@ export interface RunState {
   why: '' | 'unheard' | 'broken'
   idle: number
   tired: boolean
+  from: number
   once: boolean
 }
 

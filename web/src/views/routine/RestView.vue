@@ -8,7 +8,14 @@ import NeckView from '../../components/NeckView.vue'
 import { shown } from '../stand/choices'
 
 /** A rest with its clock, or something to read, and what comes after it. */
-defineProps<{ seconds: number; word: string; text: string; next?: string; stand?: Stand }>()
+defineProps<{
+  seconds: number
+  word: string
+  text: string
+  next?: string
+  stand?: Stand
+  own?: string
+}>()
 
 /** There is room for the neck beside the tab. */
 const roomy = useMediaQuery('(width >= 800px)')
@@ -29,7 +36,7 @@ const clock = (seconds: number) =>
       <p class="text">
         Then <b>{{ next }}</b>, {{ stand.chart.bpm }} bpm
       </p>
-      <CueList v-if="!text" class="cues" :cues="stand.cues" />
+      <CueList v-if="!text" class="cues" :cues="own ? [own] : stand.cues" />
       <div class="two">
         <NeckView
           v-if="roomy || shown === 'neck'"

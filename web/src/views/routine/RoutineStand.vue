@@ -194,7 +194,7 @@ onKeyStroke(true, (event) => {
         </header>
 
         <template v-if="phase === 'pausing'">
-          <TakeTold :verdict="run.verdict.value" :silent="run.silent.value" />
+          <TakeTold :verdict="run.verdict.value" :silent="run.silent.value" :own="item?.text" />
           <p v-if="run.otherwise.value" class="lead" role="status">
             The studio hears {{ run.otherwise.value }} a little differently than this device did;
             its word counts.
@@ -211,6 +211,7 @@ onKeyStroke(true, (event) => {
           :word="state?.tired ? 'Rest, and shake out' : phase === 'resting' ? 'Rest' : ''"
           :text="state?.tired ? '' : (item?.text ?? '')"
           :next="upNext"
+          :own="saved.routine.items[told?.then ?? -1]?.text"
           :stand="stand"
         />
 

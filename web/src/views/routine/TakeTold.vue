@@ -6,7 +6,12 @@ import CueList from '../../components/CueList.vue'
 import StepWord from '../../components/StepWord.vue'
 
 /** What is said of the last take, to be read from a metre and a half. */
-const props = defineProps<{ verdict?: DeviceVerdict; silent: boolean }>()
+const props = defineProps<{
+  verdict?: DeviceVerdict
+  silent: boolean
+  /** What the instructor says to the drill, which goes before what is said by rule. */
+  own?: string
+}>()
 
 const first = computed(() => props.verdict?.advice.findings[0]?.text ?? props.verdict?.advice.tally)
 </script>
@@ -17,7 +22,7 @@ const first = computed(() => props.verdict?.advice.findings[0]?.text ?? props.ve
       <StepWord :decision="verdict.measured.decision" large />
       <p class="first">{{ first }}</p>
       <p class="why">{{ verdict.measured.decision.reason }}</p>
-      <CueList v-if="!verdict.analysis.foreign" :cues="verdict.cues" />
+      <CueList v-if="!verdict.analysis.foreign" :cues="own ? [own] : verdict.cues" />
     </template>
     <template v-else-if="silent">
       <p class="word">Nothing was heard</p>
