@@ -34,9 +34,13 @@ func (r Routine) Tell(s State, at float64) Told {
 // left is how far the item is, in words and as a share.
 func (r Routine) left(s State, at float64) (string, float64) {
 	item := r.Items[s.Item]
-	if s.Phase == Waiting {
+	switch { // what is held, and a rest that was asked for, is no time of the item
+	case s.Tired:
+		at = s.From
+	case s.Phase == Waiting:
 		at = s.At
 	}
+	at = max(at, s.Since) // the last bits of times that were put off may differ
 	if item.Kind != Play {
 		if s.Phase == Waiting && s.Held == "" {
 			return clock(float64(item.Seconds)), 0
