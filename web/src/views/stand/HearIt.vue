@@ -7,7 +7,7 @@ import type { StandCore } from '../../audio/standCore'
 import { useModel } from './model'
 
 /** The drill as it should sound, at the tempo of the rung or another. */
-const props = defineProps<{ stand: Stand; core: StandCore }>()
+const props = defineProps<{ stand: Stand; core: StandCore; ready: boolean }>()
 const emit = defineEmits<{ note: [note: number | undefined]; problem: [problem: Problem] }>()
 
 const { playing, note, hear, stop } = useModel(props.core)
@@ -27,7 +27,9 @@ async function go() {
 
 <template>
   <form class="row" @submit.prevent="go">
-    <el-button native-type="submit">{{ playing ? 'Stop' : 'Hear it' }}</el-button>
+    <el-button native-type="submit" :disabled="!ready">{{
+      playing ? 'Stop' : 'Hear it'
+    }}</el-button>
     at
     <el-input-number
       v-model="bpm"

@@ -366,7 +366,8 @@ const goText = computed(() => {
       <template v-if="!take && !running">
         <section class="sheet">
           <HearIt
-            v-if="core && hearing === 'here'"
+            v-if="core"
+            :ready="hearing === 'here'"
             class="model"
             :stand="stand"
             :core="core"
