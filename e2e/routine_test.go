@@ -145,7 +145,7 @@ func TestARoutineRunsByOneKey(t *testing.T) {
 	p.see("Then Routine, the first")
 	p.see("Done.", "How much effort was it?")
 	p.do(chromedp.KeyEvent("6"))
-	p.see("Kept. Your instructor sees it.")
+	p.see("Kept. Your instructor sees it as soon as there is a line.")
 
 	// The browser's stand-in for a microphone may lose a note where the machine is busy, so
 	// which way each take led is not known; but each leads to the next, and the last ones to
@@ -190,7 +190,7 @@ func TestItHurts(t *testing.T) {
 	p.do(chromedp.KeyEvent("n"))
 	p.see("take 1 of 3")
 	p.do(chromedp.KeyEvent("h"))
-	p.see("Stop for today.", "see a doctor or hand therapist", "Your instructor is told.")
+	p.see("Stop for today.", "see a doctor or hand therapist", "Your instructor is told, as soon as there is a line.")
 	p.press("wrist")
 	p.do(chromedp.Navigate(base + "/practice"))
 	p.see("You have reported pain")

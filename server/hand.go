@@ -9,6 +9,10 @@ import (
 	"manudrill/store"
 )
 
+// oldestReport is how far back a report reaches at the most, which a device has kept
+// without a line: all takes since are decided anew.
+const oldestReport = 30 * 24 * time.Hour
+
 // reportsShown is how many of a student's reports are told.
 const reportsShown = 50
 
@@ -57,6 +61,9 @@ func (s *Server) AddHandReport(ctx context.Context, r api.AddHandReportRequestOb
 	at, err := recordedAt(r.Params.At, time.Now())
 	if err != nil {
 		return nil, err
+	}
+	if oldest := time.Now().Add(-oldestReport); at.Before(oldest) {
+		at = oldest
 	}
 	return api.AddHandReport204Response{}, s.store.AddHandReport(ctx, r.ReportId, r.StudentId, at, *r.Body)
 }

@@ -61,9 +61,6 @@ const (
 	around = 1.0
 )
 
-// countInBeats are counted before the first note.
-const countInBeats = 4
-
 func routineOf(r store.Routine, stands []store.Stand) api.SavedRoutine {
 	out := api.SavedRoutine{
 		Id: r.ID, Student: personOf(r.Student), Odd: odd(r.Routine.Odd), Routine: r.Routine.Value, Revision: r.Revision, Author: r.Author, ChangedAt: r.ChangedAt,
@@ -79,7 +76,7 @@ func routineOf(r store.Routine, stands []store.Stand) api.SavedRoutine {
 		a := stands[at]
 		out.Drills = append(out.Drills, api.RoutineDrill{DrillId: a.DrillID, AssignmentId: a.ID, Name: a.DrillName, Rung: a.Rung})
 		if chart, err := a.File.Value.At(a.Rung).Chart(a.StudentSetup().Guitar, a.Rung.BPM); a.File.Odd == nil && err == nil {
-			seconds[text] = chart.TakeSeconds() + countInBeats*60/chart.BPM + around
+			seconds[text] = chart.TakeSeconds() + float64(chart.BarBeats())*60/chart.BPM + around // a bar is counted in
 		}
 	}
 	out.Seconds = r.Routine.Value.Seconds(func(id string) float64 { return seconds[id] }, pause)

@@ -33,6 +33,9 @@ func (s *Store) HandReports(ctx context.Context, student uuid.UUID, page Page) (
 	return all[HandReport](s.pool.Query(ctx, `SELECT id, student_id, at, report, withdrawn_at, cleared_at, cleared_by FROM hand_reports`+q.text(), q.args...))
 }
 
+// maxReportsADay is more than anybody says of a hand.
+const maxReportsADay = 200
+
 // AddHandReport keeps what a student says; sent again, it is there once, and where it
 // aches is what was said last. Takes from then on that are measured already are decided
 // anew, for a report may come late.
@@ -40,6 +43,13 @@ func (s *Store) AddHandReport(ctx context.Context, id, student uuid.UUID, at tim
 	return s.in(ctx, func(tx pgx.Tx) error {
 		if err := holdStudent(ctx, tx, student); err != nil {
 			return err
+		}
+		n, err := value[int](tx.Query(ctx, `SELECT count(*) FROM hand_reports WHERE student_id = $1 AND at > now() - interval '1 day' AND id <> $2`, student, id))
+		if err != nil {
+			return err
+		}
+		if n >= maxReportsADay {
+			return ErrTooMany
 		}
 		tag, err := tx.Exec(ctx, `
 			INSERT INTO hand_reports (id, student_id, at, kind, report) VALUES ($1, $2, $3, $4, $5) ON CONFLICT DO NOTHING`, id, student, at, r.Kind, r)

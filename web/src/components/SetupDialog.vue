@@ -10,7 +10,7 @@ import ChoiceLine from '../views/bench/ChoiceLine.vue'
 import ListLine from '../views/bench/ListLine.vue'
 import NumberLine from '../views/bench/NumberLine.vue'
 import SwitchLine from '../views/bench/SwitchLine.vue'
-import ProblemNote from './ProblemNote.vue'
+import ConflictNote from './ConflictNote.vue'
 
 /** Somebody's guitar and hand, and what an instructor holds for hard. */
 const props = defineProps<{ person: Person }>()
@@ -90,12 +90,7 @@ async function settle(keepMine: boolean) {
     top="6vh"
     @close="emit('close')"
   >
-    <ProblemNote v-if="problem" :problem="problem">
-      <template v-if="problem.status === 412">
-        <el-button @click="settle(false)">Show what is there now</el-button>
-        <el-button @click="settle(true)">Keep what I have set</el-button>
-      </template>
-    </ProblemNote>
+    <ConflictNote v-if="problem" :problem="problem" @settle="settle" />
     <div v-if="setup" class="parts">
       <fieldset>
         <legend>Guitar</legend>

@@ -19,7 +19,7 @@ import { bringBackRoutine } from '../../api/bin'
 import { allBlocks, allDrills, keepIn } from '../../api/drills'
 import { newId } from '../../api/ids'
 import { addReadyRoutine, deleteRoutine, putRoutine, routine as load } from '../../api/routines'
-import ProblemNote from '../../components/ProblemNote.vue'
+import ConflictNote from '../../components/ConflictNote.vue'
 import TextLine from '../../components/TextLine.vue'
 import { undoable } from '../../components/undo'
 import { aboutMinutes } from '../../draw/routinewords'
@@ -142,12 +142,7 @@ const putBlock = (b: SavedBlock) =>
 
 <template>
   <div class="stack">
-    <ProblemNote v-if="problem" :problem="problem">
-      <template v-if="problem.status === 412">
-        <el-button @click="settle(false)">Show what is there now</el-button>
-        <el-button @click="settle(true)">Keep what I have set</el-button>
-      </template>
-    </ProblemNote>
+    <ConflictNote v-if="problem" :problem="problem" @settle="settle" />
     <template v-if="pupil">
       <div class="row">
         <div class="grow">

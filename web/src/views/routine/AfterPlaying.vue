@@ -51,7 +51,7 @@ onKeyStroke(
     <template v-if="effort !== undefined">
       <h2>Does it ache anywhere?</h2>
       <AchePlaces :model-value="aches" :places="places" @update:model-value="ache" />
-      <p class="quiet" role="status">Kept. Your instructor sees it.</p>
+      <p class="quiet" role="status">Kept. Your instructor sees it as soon as there is a line.</p>
     </template>
   </section>
 </template>

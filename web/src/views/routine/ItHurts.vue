@@ -35,7 +35,7 @@ const mistake = () =>
     <ProblemNote v-if="problem" :problem="problem" />
     <p class="word">Stop for today.</p>
     <p><HandWords /></p>
-    <p>Your instructor is told. Until they say so, no ladder climbs.</p>
+    <p>Your instructor is told, as soon as there is a line. Until they say so, no ladder climbs.</p>
     <h2>Where?</h2>
     <AchePlaces :model-value="aches" :places="places" @update:model-value="ache" />
     <div class="row">

@@ -18,16 +18,16 @@ const go = computed(() => {
 <template>
   <div v-if="!ended" class="keys" role="group" aria-label="While it runs">
     <template v-if="phase !== 'waiting' || begun">
-      <button v-if="phase !== 'playing'" type="button" title="n" @click="emit('press', 'next')">
+      <button v-if="phase !== 'playing'" type="button" @click="emit('press', 'next')">
         Next <kbd>n</kbd>
       </button>
-      <button v-if="phase !== 'reading'" type="button" title="r" @click="emit('press', 'repeat')">
+      <button v-if="phase !== 'reading'" type="button" @click="emit('press', 'repeat')">
         Again <kbd>r</kbd>
       </button>
-      <button v-if="phase !== 'waiting'" type="button" title="t" @click="emit('press', 'tired')">
+      <button v-if="phase !== 'waiting'" type="button" @click="emit('press', 'tired')">
         Tired <kbd>t</kbd>
       </button>
-      <button type="button" title="h" @click="emit('press', 'hurts')">It hurts <kbd>h</kbd></button>
+      <button type="button" @click="emit('press', 'hurts')">It hurts <kbd>h</kbd></button>
     </template>
     <el-button type="primary" class="go" @click="emit('go')">{{ go }} <kbd>space</kbd></el-button>
   </div>

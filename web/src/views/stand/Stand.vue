@@ -259,7 +259,8 @@ onKeyStroke(true, (event) => {
   const on = event.target as HTMLElement
   const typing = 'input, textarea, button, a, [role="slider"], [role="button"], [role="combobox"]'
   if (event.repeat || event.ctrlKey || event.metaKey || event.altKey || on.closest(typing)) return
-  const deed = deeds[keyOf(event.key) ?? 'tick']
+  const key = keyOf(event.key)
+  const deed = key && deeds[key]
   if (!deed || hurting.value) return
   event.preventDefault()
   void deed()

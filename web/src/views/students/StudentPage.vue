@@ -18,7 +18,7 @@ import { routinesOf } from '../../api/routines'
 import { allGroups, archive, bringPersonBack, remove } from '../../api/people'
 import AuditList from '../../components/AuditList.vue'
 import LadderBar from '../../components/LadderBar.vue'
-import ProblemNote from '../../components/ProblemNote.vue'
+import ConflictNote from '../../components/ConflictNote.vue'
 import SetupDialog from '../../components/SetupDialog.vue'
 import TakeComments from '../../components/TakeComments.vue'
 import TakeList from '../../components/TakeList.vue'
@@ -125,12 +125,7 @@ const away = (how: 'archive' | 'remove') =>
 
 <template>
   <div class="stack">
-    <ProblemNote v-if="problem" :problem="problem">
-      <template v-if="problem.status === 412">
-        <el-button @click="settle(false)">Show what is there now</el-button>
-        <el-button @click="settle(true)">Keep what I have set</el-button>
-      </template>
-    </ProblemNote>
+    <ConflictNote v-if="problem" :problem="problem" @settle="settle" />
     <template v-if="pupil && member">
       <div class="row">
         <div class="head">
