@@ -52,6 +52,36 @@ func (e BinnedKind) Valid() bool {
 	}
 }
 
+// Defines values for DifferenceAbout.
+const (
+	Bpm             DifferenceAbout = "bpm"
+	LevelSpreadDb   DifferenceAbout = "levelSpreadDb"
+	RightPercent    DifferenceAbout = "rightPercent"
+	SoundingPercent DifferenceAbout = "soundingPercent"
+	SpreadMs        DifferenceAbout = "spreadMs"
+	SpreadPercent   DifferenceAbout = "spreadPercent"
+)
+
+// Valid indicates whether the value is a known member of the DifferenceAbout enum.
+func (e DifferenceAbout) Valid() bool {
+	switch e {
+	case Bpm:
+		return true
+	case LevelSpreadDb:
+		return true
+	case RightPercent:
+		return true
+	case SoundingPercent:
+		return true
+	case SpreadMs:
+		return true
+	case SpreadPercent:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for MemberState.
 const (
 	Invited MemberState = "invited"
@@ -402,6 +432,9 @@ type Comment struct {
 // Contrast defines model for Contrast.
 type Contrast = evenness.Contrast
 
+// Counts defines model for Counts.
+type Counts = evenness.Counts
+
 // Damping defines model for Damping.
 type Damping = drill.Damping
 
@@ -410,6 +443,18 @@ type Decision = tempo.Decision
 
 // Diagonal defines model for Diagonal.
 type Diagonal = drill.Diagonal
+
+// Difference defines model for Difference.
+type Difference struct {
+	About  DifferenceAbout `json:"about"`
+	After  float64         `json:"after"`
+	Before float64         `json:"before"`
+	Better bool            `json:"better"`
+	Sure   bool            `json:"sure"`
+}
+
+// DifferenceAbout defines model for Difference.About.
+type DifferenceAbout string
 
 // Difficulty defines model for Difficulty.
 type Difficulty = drill.Difficulty
@@ -430,6 +475,9 @@ type DrillPage struct {
 	// Next Where the next page begins; none is left where it is missing
 	Next *string `json:"next,omitempty"`
 }
+
+// DrillPart defines model for DrillPart.
+type DrillPart = drill.Part
 
 // Enough When a drill has been practised enough
 type Enough = practice.Enough
@@ -714,6 +762,12 @@ type OpenStrings = drill.OpenStrings
 
 // Order defines model for Order.
 type Order = drill.Order
+
+// PartFigures defines model for PartFigures.
+type PartFigures = evenness.Part
+
+// PartsTold defines model for PartsTold.
+type PartsTold = advice.PartsTold
 
 // PassFigures defines model for PassFigures.
 type PassFigures = evenness.Pass
@@ -1071,6 +1125,7 @@ type Take struct {
 	Analysis *Analysis   `json:"analysis,omitempty"`
 	Chart    Chart       `json:"chart"`
 	Comments []Comment   `json:"comments"`
+	Parts    *PartsTold  `json:"parts,omitempty"`
 	Summary  TakeSummary `json:"summary"`
 }
 
@@ -1424,6 +1479,12 @@ type ImportParams struct {
 	For *For `form:"for,omitempty" json:"for,omitempty"`
 }
 
+// JoinParams defines parameters for Join.
+type JoinParams struct {
+	// For Whose guitar and hand it is for; one's own where not given
+	For *For `form:"for,omitempty" json:"for,omitempty"`
+}
+
 // ListLettersParams defines parameters for ListLetters.
 type ListLettersParams struct {
 	// After The page that comes after this; the first one where not given
@@ -1460,6 +1521,9 @@ type ReworkJSONBody struct {
 
 	// Free Make the notes written out a cell of one's own
 	Free *bool `json:"free,omitempty"`
+
+	// PickedFirst Each part twice: picked, then as it is
+	PickedFirst *bool `json:"pickedFirst,omitempty"`
 
 	// Thicker Strings towards the thick ones
 	Thicker *int `json:"thicker,omitempty"`
@@ -1591,6 +1655,9 @@ type BeginJSONRequestBody = Beginning
 
 // CheckOpeningJSONRequestBody defines body for CheckOpening for application/json ContentType.
 type CheckOpeningJSONRequestBody = Token
+
+// JoinJSONRequestBody defines body for Join for application/json ContentType.
+type JoinJSONRequestBody = Block
 
 // AddPeopleJSONRequestBody defines body for AddPeople for application/json ContentType.
 type AddPeopleJSONRequestBody = NewPeople
@@ -1765,6 +1832,9 @@ type ServerInterface interface {
 	// Make a drill of MusicXML, MIDI, tab text or a drill document
 	// (POST /import)
 	Import(c *gin.Context, params ImportParams)
+	// Make one drill of several, a part of each, played without a stop
+	// (POST /join)
+	Join(c *gin.Context, params JoinParams)
 	// Letters that were written to people of the studio
 	// (GET /letters)
 	ListLetters(c *gin.Context, params ListLettersParams)
@@ -3183,6 +3253,33 @@ func (siw *ServerInterfaceWrapper) Import(c *gin.Context) {
 	}
 
 	siw.Handler.Import(c, params)
+}
+
+// Join operation middleware
+func (siw *ServerInterfaceWrapper) Join(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params JoinParams
+
+	// ------------- Optional query parameter "for" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "for", c.Request.URL.Query(), &params.For, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter for: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.Join(c, params)
 }
 
 // ListLetters operation middleware
@@ -4705,6 +4802,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/house", wrapper.Begin)
 	router.POST(options.BaseURL+"/house/opening", wrapper.CheckOpening)
 	router.POST(options.BaseURL+"/import", wrapper.Import)
+	router.POST(options.BaseURL+"/join", wrapper.Join)
 	router.GET(options.BaseURL+"/letters", wrapper.ListLetters)
 	router.GET(options.BaseURL+"/people", wrapper.ListPeople)
 	router.POST(options.BaseURL+"/people", wrapper.AddPeople)
@@ -6356,6 +6454,46 @@ type ImportdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ImportdefaultApplicationProblemPlusJSONResponse) VisitImportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type JoinRequestObject struct {
+	Params JoinParams
+	Body   *JoinJSONRequestBody
+}
+
+type JoinResponseObject interface {
+	VisitJoinResponse(w http.ResponseWriter) error
+}
+
+type Join200JSONResponse DrillFile
+
+func (response Join200JSONResponse) VisitJoinResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type JoindefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response JoindefaultApplicationProblemPlusJSONResponse) VisitJoinResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -8619,6 +8757,9 @@ type StrictServerInterface interface {
 	// Make a drill of MusicXML, MIDI, tab text or a drill document
 	// (POST /import)
 	Import(ctx context.Context, request ImportRequestObject) (ImportResponseObject, error)
+	// Make one drill of several, a part of each, played without a stop
+	// (POST /join)
+	Join(ctx context.Context, request JoinRequestObject) (JoinResponseObject, error)
 	// Letters that were written to people of the studio
 	// (GET /letters)
 	ListLetters(ctx context.Context, request ListLettersRequestObject) (ListLettersResponseObject, error)
@@ -9989,6 +10130,39 @@ func (sh *strictHandler) Import(ctx *gin.Context, params ImportParams) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ImportResponseObject); ok {
 		if err := validResponse.VisitImportResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// Join operation middleware
+func (sh *strictHandler) Join(ctx *gin.Context, params JoinParams) {
+	var request JoinRequestObject
+
+	request.Params = params
+
+	var body JoinJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Join(ctx, request.(JoinRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Join")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(JoinResponseObject); ok {
+		if err := validResponse.VisitJoinResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

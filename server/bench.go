@@ -101,8 +101,8 @@ func neckOf(setup drill.Setup, chart drill.Chart) api.Neck {
 	return n
 }
 
-// Rework transposes a drill, moves it to other strings, or makes its notes a
-// cell of one's own.
+// Rework transposes a drill, moves it to other strings, puts it picked before what it
+// is, or makes its notes a cell of one's own.
 func (s *Server) Rework(ctx context.Context, r api.ReworkRequestObject) (api.ReworkResponseObject, error) {
 	d := r.Body.Drill
 	if r.Body.Transpose != nil {
@@ -110,6 +110,9 @@ func (s *Server) Rework(ctx context.Context, r api.ReworkRequestObject) (api.Rew
 	}
 	if r.Body.Thicker != nil {
 		d = d.OnStrings(*r.Body.Thicker)
+	}
+	if r.Body.PickedFirst != nil && *r.Body.PickedFirst {
+		d = d.PickedFirst()
 	}
 	if r.Body.Free != nil && *r.Body.Free {
 		setup, err := s.setupFor(ctx, r.Params.For)
@@ -123,6 +126,22 @@ func (s *Server) Rework(ctx context.Context, r api.ReworkRequestObject) (api.Rew
 		d = drill.FreeOf(d, chart)
 	}
 	return api.Rework200JSONResponse{Drill: d}, nil
+}
+
+// Join makes one drill of several that are played without a stop.
+func (s *Server) Join(ctx context.Context, r api.JoinRequestObject) (api.JoinResponseObject, error) {
+	setup, err := s.setupFor(ctx, r.Params.For)
+	if err != nil {
+		return nil, err
+	}
+	if faults := r.Body.Check(setup.Guitar); len(faults) > 0 {
+		return nil, faults
+	}
+	joined := r.Body.Joined()
+	if faults := joined.Check(setup.Guitar); len(faults) > 0 {
+		return nil, faults
+	}
+	return api.Join200JSONResponse(joined), nil
 }
 
 // Vary returns all variations of a drill of one kind.

@@ -201,6 +201,9 @@ func takeOf(t store.Take, comments []store.Comment) api.Take {
 	}
 	said := advice.Of(a, t.Chart)
 	take.Analysis, take.Advice = &a, &said
+	if t.Decision != nil {
+		take.Parts = advice.PartsOf(a, t.Decision.Gate)
+	}
 	return take
 }
 

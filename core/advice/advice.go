@@ -42,7 +42,7 @@ var (
 	first = []rule{{"foreign", findForeign}, {"mistakes", findMistakes}, {"course", findCourse}}
 	// What joins the notes, and what is left to be said.
 	joining = []rule{{"slurs", findSoftSlurs}, {"gaps", findGaps}, {"ringing", findRinging}, {"bend", findBend}}
-	after   = []rule{{"tires", findTiring}, {"source", findSource}, {"tuning", findTuning}, {"passes", findPasses}}
+	after   = []rule{{"yardstick", findYardstick}, {"part", findLeastEven}, {"tires", findTiring}, {"source", findSource}, {"tuning", findTuning}, {"passes", findPasses}}
 )
 
 // littleExplained is the share of the unevenness below which a cause is said after what

@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"slices"
 
 	"manudrill/core/bounds"
 	"manudrill/core/guitar"
@@ -11,14 +12,15 @@ import (
 
 // A Chart is a drill written out for one instrument at one tempo.
 type Chart struct {
-	Name         string  `json:"name"`
-	BPM          float64 `json:"bpm"`
-	NotesPerBeat int     `json:"notesPerBeat"`
-	BeatsPerBar  int     `json:"beatsPerBar,omitempty"` // 4 where missing
-	Tuning       []int   `json:"tuning"`                // open strings as MIDI notes, with the capo, string 1 first
-	Passes       int     `json:"passes,omitempty"`
-	Free         bool    `json:"free,omitempty"` // the click only counts in
-	Notes        []Note  `json:"notes"`
+	Name         string   `json:"name"`
+	BPM          float64  `json:"bpm"`
+	NotesPerBeat int      `json:"notesPerBeat"`
+	BeatsPerBar  int      `json:"beatsPerBar,omitempty"` // 4 where missing
+	Tuning       []int    `json:"tuning"`                // open strings as MIDI notes, with the capo, string 1 first
+	Passes       int      `json:"passes,omitempty"`
+	Free         bool     `json:"free,omitempty"`  // the click only counts in
+	Parts        []string `json:"parts,omitempty"` // what its parts are called, where there are several
+	Notes        []Note   `json:"notes"`
 }
 
 // A Note is one note of a chart.
@@ -35,6 +37,7 @@ type Note struct {
 	Keep    bool    `json:"keep,omitempty"`    // the finger stays down under the next note
 	Written string  `json:"written,omitempty"` // the fretted pitch as the key spells it: "F#4"
 	Cell    int     `json:"cell,omitempty"`    // counts the places the cell is carried to, from 0
+	Part    int     `json:"part,omitempty"`    // index of its part
 }
 
 // Chart writes the drill out for g at a tempo in beats per minute. The error is
@@ -54,20 +57,17 @@ func (d Drill) write(g guitar.Guitar, bpm float64) (Chart, error) {
 	}
 	c := Chart{
 		Name: d.Name, BPM: bpm, NotesPerBeat: d.Rhythm.NotesPerBeat, BeatsPerBar: d.Rhythm.BeatsPerBar,
-		Passes: d.Rhythm.Passes, Free: d.Rhythm.Free,
+		Passes: d.Rhythm.Passes, Free: d.Rhythm.Free, Parts: d.titles(),
 	}
 	for s := range g.Tuning {
 		c.Tuning = append(c.Tuning, g.Sound(s+1, 0))
 	}
-	speller := guitar.NewSpeller(d.Key)
+	parts := d.Parts()
 	for i, s := range l {
-		n := d.note(c, i, s)
-		n.Written = speller.Spell(n.MIDI - n.Bend).String()
-		c.Notes = append(c.Notes, n)
+		c.Notes = append(c.Notes, parts[s.part].note(c, i, s))
 	}
-	d.Strokes.assign(c.Notes)
-	if d.Fingering.KeepDown {
-		keepDown(c.Notes)
+	for i, p := range parts {
+		p.finish(c.ofPart(i))
 	}
 	if c.TakeSeconds() > bounds.TakeSeconds {
 		return Chart{}, tooLong(c.TakeSeconds(), bpm)
@@ -83,19 +83,55 @@ func tooLong(seconds, bpm float64) Faults {
 	return faults
 }
 
-func (d Drill) note(c Chart, i int, s spot) Note {
+func (p Part) note(c Chart, i int, s spot) Note {
 	n := Note{
 		Beat:   float64(i) / float64(c.NotesPerBeat),
-		String: s.str, Fret: s.fret, Attack: s.attack, Finger: s.finger, Hand: s.Hand, Cell: s.station,
+		String: s.str, Fret: s.fret, Attack: s.attack, Finger: s.finger, Hand: s.Hand, Cell: s.station, Part: s.part,
 	}
 	if n.Hand == "" {
 		n.Hand = FrettingHand
 	}
 	if s.fret > 0 {
-		n.Bend = d.Fingering.BendHeld
+		n.Bend = p.Fingering.BendHeld
 	}
 	n.MIDI = c.Tuning[s.str-1] + s.fret + n.Bend
 	return n
+}
+
+// finish gives the notes of a part what hangs on those around them, and their spelling.
+func (p Part) finish(notes []Note) {
+	speller := guitar.NewSpeller(p.Key)
+	for i, n := range notes {
+		notes[i].Written = speller.Spell(n.MIDI - n.Bend).String()
+	}
+	p.Strokes.assign(notes)
+	if p.Fingering.KeepDown {
+		keepDown(notes)
+	}
+}
+
+// ofPart are the notes of a part, which lie together.
+func (c Chart) ofPart(i int) []Note {
+	from := slices.IndexFunc(c.Notes, func(n Note) bool { return n.Part == i })
+	if from < 0 {
+		return nil
+	}
+	to := from
+	for to < len(c.Notes) && c.Notes[to].Part == i {
+		to++
+	}
+	return c.Notes[from:to]
+}
+
+// Alone is the chart of one part, from its first beat.
+func (c Chart) Alone(part int) Chart {
+	c.Notes = slices.Clone(c.ofPart(part))
+	c.Parts = nil
+	for i := len(c.Notes) - 1; i >= 0; i-- {
+		c.Notes[i].Beat -= c.Notes[0].Beat
+		c.Notes[i].Part = 0
+	}
+	return c
 }
 
 // keepDown marks the fingers that stay where they are while a higher one is put
@@ -157,6 +193,8 @@ func (c Chart) Validate() error {
 		return fmt.Errorf("the chart has %d notes per beat; give at least 1", c.NotesPerBeat)
 	case c.BeatsPerBar < 0 || c.BeatsPerBar > 64:
 		return fmt.Errorf("the chart has %d beats in a bar; give 1 to 64", c.BeatsPerBar)
+	case len(c.Parts) > MaxParts:
+		return fmt.Errorf("the chart has %d parts; %d is the most", len(c.Parts), MaxParts)
 	case c.Passes < 0 || c.Passes*len(c.Notes) > MaxNotes:
 		return fmt.Errorf("the chart asks for %d passes of %d notes; %d notes is the most", c.Passes, len(c.Notes), MaxNotes)
 	}
@@ -166,6 +204,8 @@ func (c Chart) Validate() error {
 			return fmt.Errorf("note %d has the attack %q, which is not known", i, n.Attack)
 		case n.MIDI < 0 || n.MIDI > 127:
 			return fmt.Errorf("note %d has the MIDI note %d; give 0 to 127", i, n.MIDI)
+		case n.Part < 0 || n.Part >= max(1, len(c.Parts)) || i > 0 && n.Part < c.Notes[i-1].Part:
+			return fmt.Errorf("note %d is of part %d; give the parts' names, and the parts in order", i, n.Part)
 		case i > 0 && n.Beat < c.Notes[i-1].Beat:
 			return fmt.Errorf("note %d starts before note %d; write the notes in order", i, i-1)
 		}

@@ -9,6 +9,9 @@ import (
 // offNeck says where the line leaves the neck, or comes beyond the fret the
 // hand can reach on this guitar; empty when it does not.
 func (l line) offNeck(g guitar.Guitar) string {
+	if len(l) == 0 {
+		return ""
+	}
 	low, high := l.frets()
 	switch {
 	case low.fret < 0:

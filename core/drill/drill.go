@@ -1,9 +1,7 @@
 package drill
 
 import (
-	"bytes"
 	"encoding/json"
-	"fmt"
 	"strings"
 	"unicode"
 
@@ -17,32 +15,29 @@ const MaxName = 120
 // MaxNotes is the most notes a take may have, all passes together.
 const MaxNotes = 4000
 
-// A Drill is a pattern with its path, attacks, rhythm and strokes, independent
-// of one student.
+// A Drill is one or more parts played without a stop, independent of one student. Its
+// first part's settings are its own.
 type Drill struct {
-	Name      string      `json:"name"`
-	Pattern   Pattern     `json:"pattern"`
-	Key       *guitar.Key `json:"key,omitempty"` // for patterns that lie in one
-	Path      Path        `json:"path"`
-	Attacks   Attacks     `json:"attacks"`
-	Rhythm    Rhythm      `json:"rhythm"`
-	Strokes   Strokes     `json:"strokes"`
-	Fingering Fingering   `json:"fingering"`
-	Mirror    bool        `json:"mirror"`  // cells turned over in the hand
-	Reverse   bool        `json:"reverse"` // the whole pass from its end
+	Name string `json:"name"`
+	Part
+	Then   []Part `json:"then,omitempty"` // the parts after the first; each begins on the beat
+	Rhythm Rhythm `json:"rhythm"`
 }
 
 // New returns a drill of a pattern with plain settings: position 5, all six
 // strings from the thickest, one stroke a cell, two notes a beat.
 func New(name string, p Pattern) Drill {
 	return Drill{
-		Name: name, Pattern: p,
-		Path: Path{
-			Position: 5, Strings: []int{6, 5, 4, 3, 2, 1}, Spread: Neighbours, Back: OneWay,
-			Stay: Stay{1, Times}, Shift: Shift{Each: EachRound},
+		Name: name, Rhythm: Rhythm{NotesPerBeat: 2, BeatsPerBar: 4, Passes: 2},
+		Part: Part{
+			Pattern: p,
+			Path: Path{
+				Position: 5, Strings: []int{6, 5, 4, 3, 2, 1}, Spread: Neighbours, Back: OneWay,
+				Stay: Stay{1, Times}, Shift: Shift{Each: EachRound},
+			},
+			Attacks: Attacks{Rule: Slurred}, Strokes: Strokes{Rule: Alternate},
+			Fingering: Fingering{Stretch: ByMiddle, TapFinger: 2},
 		},
-		Attacks: Attacks{Rule: Slurred}, Rhythm: Rhythm{NotesPerBeat: 2, BeatsPerBar: 4, Passes: 2},
-		Strokes: Strokes{Rule: Alternate}, Fingering: Fingering{Stretch: ByMiddle, TapFinger: 2},
 	}
 }
 
@@ -52,50 +47,35 @@ func (d Drill) Divided(notesPerBeat int) Drill {
 	return d
 }
 
-// plain is a Drill without its methods, for encoding/json.
-type plain Drill
+// drillJSON is a drill as it is written: the first part's settings among its own.
+type drillJSON struct {
+	Name string `json:"name"`
+	partJSON
+	Then   []Part `json:"then,omitempty"`
+	Rhythm Rhythm `json:"rhythm"`
+}
 
 // MarshalJSON writes the drill with its pattern's kind among the pattern's fields.
 func (d Drill) MarshalJSON() ([]byte, error) {
-	if d.Pattern == nil {
-		return nil, fmt.Errorf("the drill has no pattern")
-	}
-	p, err := writePattern(d.Pattern)
+	first, err := d.written()
 	if err != nil {
 		return nil, err
 	}
-	return json.Marshal(struct {
-		plain
-		Pattern json.RawMessage `json:"pattern"`
-	}{plain(d), p})
+	return json.Marshal(drillJSON{d.Name, first, d.Then, d.Rhythm})
 }
 
 // UnmarshalJSON reads a drill and picks its pattern by kind. Unknown fields are
 // refused, so that a misspelt one is not lost silently.
 func (d *Drill) UnmarshalJSON(b []byte) error {
-	var j struct {
-		plain
-		Pattern json.RawMessage `json:"pattern"`
-	}
+	var j drillJSON
 	if err := strict(b, &j); err != nil {
 		return err
 	}
-	if len(j.Pattern) == 0 {
-		return fmt.Errorf("the drill has no pattern")
+	first, err := j.read()
+	if err == nil {
+		*d = Drill{Name: j.Name, Part: first, Then: j.Then, Rhythm: j.Rhythm}
 	}
-	p, err := readPattern(j.Pattern)
-	if err != nil {
-		return err
-	}
-	*d = Drill(j.plain)
-	d.Pattern = p
-	return nil
-}
-
-func strict(b []byte, into any) error {
-	dec := json.NewDecoder(bytes.NewReader(b))
-	dec.DisallowUnknownFields()
-	return dec.Decode(into)
+	return err
 }
 
 // Check returns what keeps d from being written out, empty when nothing does.
@@ -108,12 +88,16 @@ func (d Drill) Check(g guitar.Guitar) Faults {
 	if strings.ContainsFunc(d.Name, unicode.IsControl) {
 		faults.Add("name", "The name holds a line break or another character that is not seen; type it anew.")
 	}
-	d.Path.check(g, &faults)
-	d.Attacks.check(&faults)
+	if len(d.Then) >= MaxParts {
+		faults.Add("then", "A drill has 1 to %d parts, not %d.", MaxParts, len(d.Then)+1)
+		return faults
+	}
 	d.Rhythm.check(&faults)
-	d.Strokes.check(&faults)
-	d.Fingering.check(&faults)
-	d.checkCells(&faults)
+	for i, p := range d.Parts() {
+		var own Faults
+		p.check(g, &own)
+		faults = append(faults, d.inPart(i, own)...)
+	}
 	if len(faults) > 0 {
 		return faults
 	}
@@ -139,53 +123,34 @@ func (d Drill) CheckAt(g guitar.Guitar, bpm float64) (faults Faults) {
 	return nil
 }
 
-func (d Drill) checkCells(faults *Faults) {
-	if d.Pattern == nil {
-		faults.Add("pattern", "Choose a pattern.")
-		return
-	}
-	cells, err := d.Pattern.Cells(len(d.Path.Strings))
-	if err != nil {
-		faults.Add("pattern", "%s.", sentence(err.Error()))
-		return
-	}
-	if usesKey(cells) {
-		if d.Key == nil {
-			faults.Add("key", "Choose a key: this pattern follows a scale.")
-		} else if err := d.Key.Validate(); err != nil {
-			faults.Add("key", "%s.", sentence(err.Error()))
-		}
-	}
-	width := stringsOf(cells)
-	groups := d.Path.groups(width)
-	if len(groups) == 0 && len(d.Path.Strings) > 0 {
-		faults.Add("path.strings", "This pattern lies on %d strings; choose %d or more.", width, width)
-	}
-	for _, group := range groups {
-		if len(group) < width {
-			faults.Add("path.groups", "This pattern lies on %d strings; the group %v has %d.", width, group, len(group))
-			return
-		}
-	}
-}
-
 // checkLine looks at the notes laid out at a tempo: there must be some, not too
 // many, all on the neck.
 func (d Drill) checkLine(g guitar.Guitar, bpm float64, faults *Faults) line {
-	l, err := d.lay(g, bpm)
-	switch {
-	case err != nil:
-		faults.Add("pattern", "%s.", sentence(err.Error()))
-	case len(l) == 0:
-		faults.Add("pattern", "This makes no notes; choose at least one cell.")
-	case len(l)*d.Rhythm.Passes > MaxNotes:
-		faults.Add("rhythm.passes", "This makes more than %d notes in a take. Use fewer passes, strings, cells or shifts, or a shorter stay.", MaxNotes)
-	default:
-		if text := l.offNeck(g); text != "" {
-			*faults = append(*faults, d.neckFault(g, text))
+	var whole line
+	for i, p := range d.Parts() {
+		var own Faults
+		l, err := p.lay(g, d.lengthAt(bpm))
+		switch text := l.offNeck(g); {
+		case err != nil:
+			own.Add("pattern", "%s.", sentence(err.Error()))
+		case len(l) == 0:
+			own.Add("pattern", "This makes no notes; choose at least one cell.")
+		case len(l) <= MaxNotes && text != "":
+			own = append(own, d.alone(i).neckFault(g, text))
+		}
+		*faults = append(*faults, d.inPart(i, own)...)
+		whole = append(whole, l...)
+		if len(whole) > MaxNotes {
+			break
 		}
 	}
-	return l
+	if len(*faults) == 0 {
+		whole = d.Rhythm.close(whole)
+	}
+	if len(*faults) == 0 && len(whole)*d.Rhythm.Passes > MaxNotes {
+		faults.Add("rhythm.passes", "This makes more than %d notes in a take. Use fewer passes, parts, strings, cells or shifts, or a shorter stay.", MaxNotes)
+	}
+	return whole
 }
 
 // sentence gives a message a capital letter.

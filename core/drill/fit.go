@@ -26,6 +26,6 @@ func (d Drill) Misfit(s Setup, bpm float64) (Misfit, bool) {
 	if err != nil {
 		return Misfit{sentence(err.Error()) + ".", true}, true
 	}
-	reach, wide := d.reviewReach(chart, s.Guitar, s.Hand)
+	reach, wide := d.reviewParts(chart, func(d Drill, c Chart) (Remark, bool) { return d.reviewReach(c, s.Guitar, s.Hand) })
 	return Misfit{Text: reach.Text}, wide
 }

@@ -112,16 +112,17 @@ func (p Path) check(g guitar.Guitar, faults *Faults) {
 	if !slices.Contains([]Back{OneWay, Returns, Mirrored}, p.Back) {
 		faults.Add("path.back", "The way back is %q; choose none, return or mirror.", p.Back)
 	}
-	p.Stay.check(faults)
+	p.Stay.checkAs("path.stay", "each cell", faults)
 	p.Shift.check(faults)
 }
 
-func (s Stay) check(faults *Faults) {
+// checkAs looks at how long something is played, which is set in a field.
+func (s Stay) checkAs(field, what string, faults *Faults) {
 	if s.Count < 1 || s.Count > MaxStay {
-		faults.Add("path.stay", "Play each cell 1 to %d times, beats or seconds at a place, not %d.", MaxStay, s.Count)
+		faults.Add(field, "Play %s 1 to %d times, beats or seconds, not %d.", what, MaxStay, s.Count)
 	}
 	if !slices.Contains([]string{Times, Beats, Seconds}, s.Unit) {
-		faults.Add("path.stay", "A stay is counted in times, beats or seconds, not %q.", s.Unit)
+		faults.Add(field, "Play %s so many times, beats or seconds, not %q.", what, s.Unit)
 	}
 }
 
@@ -242,18 +243,22 @@ func zigzag(groups [][]int, i int, back bool) []int {
 	return groups[i]
 }
 
-// fill repeats a cell for the length of the stay at a tempo. Beats and seconds
-// are filled to the note; seconds are rounded to whole beats, one at least.
-func (s Stay) fill(c Cell, r Rhythm, bpm float64) (notes Cell, cellStarts []bool) {
-	n := s.Count * len(c)
+// notes is how many notes a stay has of a run of so many: beats and seconds are filled
+// to the note, seconds rounded to whole beats, one at least.
+func (s Stay) notes(run int, by length) int {
+	n := s.Count * run
 	switch s.Unit {
 	case Beats:
-		n = s.Count * r.NotesPerBeat
+		n = s.Count * by.notesPerBeat
 	case Seconds:
-		n = max(1, int(math.Round(float64(s.Count)*bpm/60))) * r.NotesPerBeat
+		n = max(1, int(math.Round(float64(s.Count)*by.bpm/60))) * by.notesPerBeat
 	}
-	n = min(n, MaxNotes+1) // so much is refused anyway
-	for i := range n {
+	return min(n, MaxNotes+1) // so much is refused anyway
+}
+
+// fill repeats a cell for the length of the stay.
+func (s Stay) fill(c Cell, by length) (notes Cell, cellStarts []bool) {
+	for i := range s.notes(len(c), by) {
 		notes = append(notes, c[i%len(c)])
 		cellStarts = append(cellStarts, i%len(c) == 0)
 	}

@@ -20,20 +20,53 @@ type Remark struct {
 // with the eyes of an instructor, for a hand.
 func (d Drill) Review(c Chart, g guitar.Guitar, h guitar.Hand) []Remark {
 	remarks := []Remark{}
-	for _, check := range []func() (Remark, bool){
-		func() (Remark, bool) { return d.reviewSlurs(c) },
-		func() (Remark, bool) { return d.reviewOrder(c) },
-		func() (Remark, bool) { return d.reviewReach(c, g, h) },
-		func() (Remark, bool) { return d.reviewStretch(c) },
-		func() (Remark, bool) { return d.reviewHands(c, g) },
-		func() (Remark, bool) { return d.reviewStrokes(c) },
-		func() (Remark, bool) { return d.reviewCycle(c) },
+	for _, check := range []func(Drill, Chart) (Remark, bool){
+		Drill.reviewSlurs,
+		Drill.reviewOrder,
+		func(d Drill, c Chart) (Remark, bool) { return d.reviewReach(c, g, h) },
+		Drill.reviewStretch,
+		func(d Drill, c Chart) (Remark, bool) { return d.reviewHands(c, g) },
+		Drill.reviewStrokes,
 	} {
-		if r, found := check(); found {
+		if r, found := d.reviewParts(c, check); found {
 			remarks = append(remarks, r)
 		}
 	}
+	if r, found := d.reviewCycle(c); found {
+		remarks = append(remarks, r)
+	}
 	return remarks
+}
+
+// reviewParts looks at each part by itself. What several have is told of the first of
+// them, with how many others have it.
+func (d Drill) reviewParts(c Chart, check func(Drill, Chart) (Remark, bool)) (told Remark, found bool) {
+	if len(d.Then) == 0 {
+		return check(d, c)
+	}
+	first, others := 0, 0
+	for i := range d.Parts() {
+		r, is := check(d.alone(i), c.Alone(i))
+		for n := range r.Notes {
+			r.Notes[n] += first
+		}
+		first += len(c.ofPart(i))
+		if !is {
+			continue
+		}
+		if found {
+			others++
+			told.Notes = append(told.Notes, r.Notes...)
+			continue
+		}
+		told, found = r, true
+		told.Text = fmt.Sprintf("Part %d: %s", i+1, r.Text)
+		told.Mends = d.mended(i, r.Mends)
+	}
+	if others > 0 {
+		told.Text += fmt.Sprintf(" Something like it goes for %s.", counted(others, "more part"))
+	}
+	return told, found
 }
 
 // reviewSlurs finds slurs no hand can make: a hammer-on goes up and a pull-off

@@ -10,21 +10,29 @@ import (
 // Transposed returns the drill some frets up or down the neck: in another key,
 // the same for the hand.
 func (d Drill) Transposed(frets int) Drill {
-	d.Path.Position += frets
-	if d.Key != nil {
-		key := *d.Key
+	return d.each(func(p Part) Part { return p.transposed(frets) })
+}
+
+func (p Part) transposed(frets int) Part {
+	p.Path.Position += frets
+	if p.Key != nil {
+		key := *p.Key
 		key.Root = ((key.Root+frets)%12 + 12) % 12
-		d.Key = &key
+		p.Key = &key
 	}
-	d.Fingering.Own = slices.Clone(d.Fingering.Own)
-	for i := range d.Fingering.Own {
-		d.Fingering.Own[i].Fret += frets
+	p.Fingering.Own = slices.Clone(p.Fingering.Own)
+	for i := range p.Fingering.Own {
+		p.Fingering.Own[i].Fret += frets
 	}
-	return d
+	return p
 }
 
 // OnStrings returns the drill on other strings, some thicker (+) or thinner.
 func (d Drill) OnStrings(thicker int) Drill {
+	return d.each(func(p Part) Part { return p.onStrings(thicker) })
+}
+
+func (p Part) onStrings(thicker int) Part {
 	move := func(strings []int) []int {
 		out := slices.Clone(strings)
 		for i := range out {
@@ -32,17 +40,17 @@ func (d Drill) OnStrings(thicker int) Drill {
 		}
 		return out
 	}
-	d.Path.Strings = move(d.Path.Strings)
-	groups := make([][]int, len(d.Path.Groups))
-	for i, g := range d.Path.Groups {
+	p.Path.Strings = move(p.Path.Strings)
+	groups := make([][]int, len(p.Path.Groups))
+	for i, g := range p.Path.Groups {
 		groups[i] = move(g)
 	}
-	d.Path.Groups = groups
-	d.Fingering.Own = slices.Clone(d.Fingering.Own)
-	for i := range d.Fingering.Own {
-		d.Fingering.Own[i].String += thicker
+	p.Path.Groups = groups
+	p.Fingering.Own = slices.Clone(p.Fingering.Own)
+	for i := range p.Fingering.Own {
+		p.Fingering.Own[i].String += thicker
 	}
-	return d
+	return p
 }
 
 // A Variety is a way in which a drill can be varied throughout.
@@ -59,9 +67,12 @@ const (
 	ByPosition    Variety = "positions"
 )
 
-// Varieties returns those that a drill offers.
+// Varieties returns those that a drill offers; one of several parts offers none.
 func (d Drill) Varieties() []Variety {
 	out := []Variety{}
+	if len(d.Then) > 0 {
+		return out
+	}
 	if _, ok := d.Pattern.(fingered); ok {
 		out = append(out, ByFingerOrder)
 	}

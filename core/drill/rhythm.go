@@ -32,7 +32,7 @@ func (r Rhythm) check(faults *Faults) {
 	}
 }
 
-// close adds the first notes of the pass at its end, or leaves out its last.
+// close adds the first notes of the last part at its end, or leaves out its last.
 // At least one note stays.
 func (r Rhythm) close(l line) line {
 	if r.Close < 0 {

@@ -23,6 +23,7 @@ type Analysis struct {
 	Groups      []Group      `json:"groups"`
 	Endurance   *Endurance   `json:"endurance,omitempty"`
 	Course      Course       `json:"course"`
+	Parts       []Part       `json:"parts,omitempty"` // of a drill that has several
 }
 
 // A Course is how the take went as a whole.
@@ -122,6 +123,7 @@ func Judge(t compare.Take) Analysis {
 		Groups:      groupsOf(t, steps, mean(levels)),
 		Endurance:   enduranceOf(t, l),
 		Course:      courseOf(t, l),
+		Parts:       partsOf(t),
 	}
 	tellSteps(a.Notes, steps)
 	if len(a.Transitions) > 0 {

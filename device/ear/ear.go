@@ -37,9 +37,10 @@ type Verdict struct {
 	Analysis evenness.Analysis `json:"analysis"`
 	Advice   advice.Advice     `json:"advice"`
 	Measured Figures           `json:"measured"`
-	Cues     []string          `json:"cues"`     // how to move, for what was heard
-	Clean    bool              `json:"clean"`    // every pass of it was
-	Climbing tempo.Climbing    `json:"climbing"` // what the ladder knows with it
+	Parts    *advice.PartsTold `json:"parts,omitempty"` // how far through them, where there are several
+	Cues     []string          `json:"cues"`            // how to move, for what was heard
+	Clean    bool              `json:"clean"`           // every pass of it was
+	Climbing tempo.Climbing    `json:"climbing"`        // what the ladder knows with it
 }
 
 // Figures are those of a take's summary, as the contract has them.
@@ -137,7 +138,7 @@ func (e *Ear) End() (Verdict, error) {
 	decision := e.task.Climbing.Decide(e.task.Rung, result)
 	said := advice.Of(a, e.task.Chart)
 	return Verdict{
-		Analysis: a, Advice: said, Cues: advice.Cues(e.task.Chart, e.task.School, said.Findings), Clean: decision.Clean(result), Climbing: e.task.Climbing.After(decision, result),
+		Analysis: a, Advice: said, Parts: advice.PartsOf(a, decision.Gate), Cues: advice.Cues(e.task.Chart, e.task.School, said.Findings), Clean: decision.Clean(result), Climbing: e.task.Climbing.After(decision, result),
 		Measured: Figures{
 			Seconds: e.seconds(), HeldBPM: result.HeldBPM, NotesPerSecond: a.Tempo.NotesPerSecond,
 			SpreadMs: a.Timing.SpreadMs, SpreadPercent: a.Timing.SpreadPercent, RightPercent: 100 * a.Counts.RightShare(),

@@ -40,3 +40,14 @@ func (b Block) Check(g guitar.Guitar) drill.Faults {
 	}
 	return faults
 }
+
+// Joined is one drill of all that the block has, played without a stop for as long as
+// the block says, on the first one's ladder. The block must have been checked.
+func (b Block) Joined() File {
+	var drills []drill.Drill
+	var seconds []int
+	for _, item := range b.Items {
+		drills, seconds = append(drills, item.File.Drill), append(seconds, item.Seconds)
+	}
+	return File{drill.Joined(b.Name, drills, seconds), b.Items[0].File.Ladder}
+}

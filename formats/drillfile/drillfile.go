@@ -72,7 +72,7 @@ func (f File) Misfit(s drill.Setup) (drill.Misfit, bool) {
 func (f File) deciding() (rungs tempo.Rungs) {
 	seen := map[int]bool{}
 	for _, r := range f.Rungs() {
-		if f.Drill.Path.Stay.Unit == drill.Seconds || !seen[r.NotesPerBeat] {
+		if f.Drill.HangsOnTempo() || !seen[r.NotesPerBeat] {
 			rungs = append(rungs, r)
 		}
 		seen[r.NotesPerBeat] = true

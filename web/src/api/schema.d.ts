@@ -434,6 +434,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make one drill of several, a part of each, played without a stop */
+        post: operations["join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/variations": {
         parameters: {
             query?: never;
@@ -1593,7 +1610,24 @@ export interface components {
             fingering: components["schemas"]["Fingering"];
             /** @description Cells turned over in the hand */
             mirror: boolean;
-            /** @description The whole pass from its end */
+            /** @description The whole part from its end */
+            reverse: boolean;
+            /** @description What the first part is called among others */
+            title?: string;
+            for?: components["schemas"]["Stay"];
+            /** @description The parts after the first, each on the beat */
+            then?: components["schemas"]["DrillPart"][];
+        };
+        DrillPart: {
+            title?: string;
+            for?: components["schemas"]["Stay"];
+            pattern: components["schemas"]["Pattern"];
+            key?: components["schemas"]["Key"];
+            path: components["schemas"]["Path"];
+            attacks: components["schemas"]["Attacks"];
+            strokes: components["schemas"]["Strokes"];
+            fingering: components["schemas"]["Fingering"];
+            mirror: boolean;
             reverse: boolean;
         };
         Pattern: components["schemas"]["SlurCombinations"] | components["schemas"]["Trill"] | components["schemas"]["FingerPerFret"] | components["schemas"]["Diagonal"] | components["schemas"]["StringPair"] | components["schemas"]["ScaleRun"] | components["schemas"]["MixedRun"] | components["schemas"]["OneString"] | components["schemas"]["Tapping"] | components["schemas"]["TwoHands"] | components["schemas"]["TwoStringShape"] | components["schemas"]["OpenStrings"] | components["schemas"]["Triad"] | components["schemas"]["ChordShape"] | components["schemas"]["SkipArpeggio"] | components["schemas"]["FreeCell"];
@@ -1884,6 +1918,8 @@ export interface components {
             free?: boolean;
             tuning: number[];
             passes?: number;
+            /** @description What its parts are called, where there are several */
+            parts?: string[];
             notes: components["schemas"]["ChartNote"][];
         };
         ChartNote: {
@@ -1906,6 +1942,8 @@ export interface components {
             written?: string;
             /** @description Counts the places the cell is carried to, from 0 */
             cell?: number;
+            /** @description Index of its part */
+            part?: number;
         };
         /** @enum {string} */
         Attack: "pick" | "hammer" | "pull" | "tap" | "slide" | "nowhere" | "bend";
@@ -2559,7 +2597,13 @@ export interface components {
             chart: components["schemas"]["Chart"];
             analysis?: components["schemas"]["Analysis"];
             advice?: components["schemas"]["Advice"];
+            parts?: components["schemas"]["PartsTold"];
             comments: components["schemas"]["Comment"][];
+        };
+        PartsTold: {
+            text: string;
+            /** @description Of each part, why it is not clean; empty where it is */
+            fault: string[];
         };
         Comment: {
             /** Format: uuid */
@@ -2601,17 +2645,18 @@ export interface components {
                 ladder: components["schemas"]["Ladder"];
             }[];
         };
+        Difference: {
+            /** @enum {string} */
+            about: "spreadMs" | "spreadPercent" | "levelSpreadDb" | "rightPercent" | "bpm" | "soundingPercent";
+            /** Format: double */
+            before: number;
+            /** Format: double */
+            after: number;
+            sure: boolean;
+            better: boolean;
+        };
         Contrast: {
-            differences: {
-                /** @enum {string} */
-                about: "spreadMs" | "spreadPercent" | "levelSpreadDb" | "rightPercent" | "bpm" | "soundingPercent";
-                /** Format: double */
-                before: number;
-                /** Format: double */
-                after: number;
-                sure: boolean;
-                better: boolean;
-            }[];
+            differences: components["schemas"]["Difference"][];
             transitions: {
                 from: number;
                 to: number;
@@ -2680,13 +2725,7 @@ export interface components {
                 /** Format: double */
                 audibleDb: number;
             };
-            counts: {
-                expected: number;
-                played: number;
-                missed: number;
-                wrong: number;
-                extra: number;
-            };
+            counts: components["schemas"]["Counts"];
             notes: components["schemas"]["HeardNote"][];
             extras: components["schemas"]["ExtraNote"][];
             passes: components["schemas"]["PassFigures"][];
@@ -2741,6 +2780,40 @@ export interface components {
                 }[];
                 /** Format: double */
                 tuningCents: number;
+            };
+            /** @description Of a drill that has several */
+            parts?: components["schemas"]["PartFigures"][];
+        };
+        Counts: {
+            expected: number;
+            played: number;
+            missed: number;
+            wrong: number;
+            extra: number;
+        };
+        PartFigures: {
+            part: number;
+            title: string;
+            counts: components["schemas"]["Counts"];
+            /** Format: double */
+            spreadMs: number;
+            /**
+             * Format: double
+             * @description 0 where it was not played
+             */
+            bpm: number;
+            /** Format: double */
+            rightPercent: number;
+            /** Format: double */
+            spreadPercent: number;
+            /** Format: double */
+            levelSpreadDb: number;
+            /** @description Got to, before the drill was left */
+            played: boolean;
+            /** @description The same notes picked before */
+            against?: {
+                part: number;
+                differences: components["schemas"]["Difference"][];
             };
         };
         Third: {
@@ -3682,6 +3755,8 @@ export interface operations {
                     thicker?: number;
                     /** @description Make the notes written out a cell of one's own */
                     free?: boolean;
+                    /** @description Each part twice: picked, then as it is */
+                    pickedFirst?: boolean;
                 };
             };
         };
@@ -3695,6 +3770,34 @@ export interface operations {
                     "application/json": {
                         drill: components["schemas"]["Drill"];
                     };
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    join: {
+        parameters: {
+            query?: {
+                /** @description Whose guitar and hand it is for; one's own where not given */
+                for?: components["parameters"]["For"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Block"];
+            };
+        };
+        responses: {
+            /** @description The drill, with the ladder and the rhythm of the first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillFile"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -1,0 +1,163 @@
+package evenness
+
+import (
+	"math"
+
+	"gonum.org/v1/gonum/stat/distuv"
+
+	"manudrill/core/compare"
+	"manudrill/core/drill"
+	"manudrill/core/tempo"
+)
+
+// A Part holds the figures of one part of a drill that has several, over all passes,
+// about a line of its own: it is measured as if it had been recorded alone.
+type Part struct {
+	Part     int     `json:"part"` // from 0
+	Title    string  `json:"title"`
+	Counts   Counts  `json:"counts"`
+	SpreadMs float64 `json:"spreadMs"`
+	BPM      float64 `json:"bpm"` // really played; 0 where it was not
+	tempo.PassFigures
+	Played  bool       `json:"played"`            // got to, before the drill was left
+	Against *Yardstick `json:"against,omitempty"` // the same notes, picked before
+}
+
+// A Yardstick sets a part against the same notes in an earlier one, all of them picked:
+// the student's own measure of evenness.
+type Yardstick struct {
+	Part        int          `json:"part"` // from 0
+	Differences []Difference `json:"differences"`
+}
+
+// partsOf is nil for a drill of one part.
+func partsOf(t compare.Take) []Part {
+	if len(t.Chart.Parts) == 0 {
+		return nil
+	}
+	last := t.Last()
+	charts := make([]drill.Chart, len(t.Chart.Parts))
+	judged := make([]judged, len(t.Chart.Parts))
+	parts := make([]Part, 0, len(t.Chart.Parts))
+	for i, title := range t.Chart.Parts {
+		charts[i] = t.Chart.Alone(i)
+		judged[i] = judgePart(partOf(t, i))
+		p := judged[i].part(i, title)
+		p.Played = p.Counts.Played > 0 && judged[i].take.Matches[0].Index <= last
+		p.Against = against(judged[:i+1], charts[:i+1])
+		parts = append(parts, p)
+	}
+	return parts
+}
+
+// partOf is what was played of one part: its matches of all passes, and the extra notes
+// from the first of each to its last.
+func partOf(t compare.Take, part int) compare.Take {
+	own := compare.Take{Chart: t.Chart, Passes: t.Passes, TuningCents: t.TuningCents}
+	all := lineOf(t)
+	beats := t.Chart.Beats()
+	for _, m := range t.Matches {
+		if m.Chart.Part == part {
+			own.Matches = append(own.Matches, m)
+		}
+	}
+	if len(own.Matches) == 0 {
+		return own
+	}
+	notes := t.Chart.Alone(part)
+	first := own.Matches[0].Chart.Beat
+	half := 0.5 / float64(t.Chart.NotesPerBeat)
+	for _, e := range t.Extras {
+		at := math.Mod(all.beatAt(e.Onset)-first+half+beats, beats)
+		if at >= 0 && at < notes.Beats() {
+			own.Extras = append(own.Extras, e)
+		}
+	}
+	return own
+}
+
+// judged is a part with the figures of it that are compared.
+type judged struct {
+	take   compare.Take
+	timing Timing
+	level  float64
+	counts Counts
+	bpm    float64
+}
+
+func judgePart(t compare.Take) judged {
+	l := lineOf(t)
+	return judged{t, timingOf(t, l, stepsOf(t, l)), spread(levelsOf(t.Matches)), countsOf(t), 60 / l.secondsPerBeat}
+}
+
+func (j judged) part(i int, title string) Part {
+	p := Part{
+		Part: i, Title: title, Counts: j.counts, SpreadMs: j.timing.SpreadMs,
+		PassFigures: tempo.PassFigures{
+			RightPercent: 100 * j.counts.RightShare(), SpreadPercent: j.timing.SpreadPercent, LevelSpreadDB: j.level,
+		},
+	}
+	if j.counts.Played > 1 {
+		p.BPM = j.bpm
+	}
+	return p
+}
+
+// against sets the last of some parts against the nearest before it that has the same
+// notes and is picked throughout; nil where there is none, or the last is itself picked.
+func against(parts []judged, charts []drill.Chart) *Yardstick {
+	n := len(parts) - 1
+	if allPicked(charts[n]) {
+		return nil
+	}
+	for i := n - 1; i >= 0; i-- {
+		if !allPicked(charts[i]) || !sameNotes(charts[i], charts[n]) {
+			continue
+		}
+		before, after := parts[i], parts[n]
+		return &Yardstick{i, []Difference{
+			spreads("spreadMs", before.timing.SpreadMs, after.timing.SpreadMs, before.counts.Played, after.counts.Played),
+			spreads("levelSpreadDb", before.level, after.level, before.counts.Played, after.counts.Played),
+			shares("rightPercent", before.counts, after.counts),
+		}}
+	}
+	return nil
+}
+
+func allPicked(c drill.Chart) bool {
+	for _, n := range c.Notes {
+		if n.Attack != drill.Pick {
+			return false
+		}
+	}
+	return true
+}
+
+// Others are all parts but one, as if they were one: their spreads are pooled by how many
+// notes were played of each. Parts with a yardstick are not among them.
+func Others(parts []Part, but int) Part {
+	var pooled Part
+	sum := 0.0
+	for i, p := range parts {
+		if i != but && p.Against == nil {
+			sum += p.SpreadMs * p.SpreadMs * float64(p.Counts.Played)
+			pooled.Counts.Played += p.Counts.Played
+		}
+	}
+	if pooled.Counts.Played > 0 {
+		pooled.SpreadMs = math.Sqrt(sum / float64(pooled.Counts.Played))
+	}
+	return pooled
+}
+
+// SurelyLessEven reports whether a part, picked as the worst of so many, is less even
+// than the others by more than chance: the F distribution of the ratio of the variances,
+// at 5 % shared among all that were asked (Bonferroni).
+func SurelyLessEven(p, others Part, of int) bool {
+	if p.Counts.Played < Fewest || others.Counts.Played < Fewest || others.SpreadMs <= 0 || p.SpreadMs <= others.SpreadMs {
+		return false
+	}
+	f := distuv.F{D1: float64(p.Counts.Played - 1), D2: float64(others.Counts.Played - 1)}
+	ratio := p.SpreadMs / others.SpreadMs
+	return 1-f.CDF(ratio*ratio) < 0.05/float64(of)
+}
