@@ -4,6 +4,7 @@
 package demo
 
 import (
+	"fmt"
 	"manudrill/core/drill"
 	"manudrill/core/guitar"
 	"manudrill/core/simulate"
@@ -53,6 +54,7 @@ var students = []student{
 	}},
 	{"Sol Marrik", 6.8, 0.42, 4, 3, []given{
 		{"Up and down 1-3-4", simulate.Weak{From: 3, To: 4, LateMs: 10, DropDB: 2}, nil},
+		{"1-2-4 picked, then slurred", simulate.Weak{From: 2, To: 4, LateMs: 15, DropDB: 3}, nil},
 	}},
 }
 
@@ -123,6 +125,30 @@ var drills = []shelved{
 		func(d *drill.Drill) {
 			d.Path.Strings, d.Path.Stay, d.Rhythm.NotesPerBeat = []int{2}, drill.Stay{Count: 4, Unit: drill.Times}, 3
 		}),
+	made("1-2-4 picked, then slurred", slurs(drill.HammerOns, []int{1, 2, 4}),
+		ladder(60, 4, 112, gate(95, 7, 4, 2)), shelf("Slurs", false, "third year"),
+		func(d *drill.Drill) {
+			d.Path.Position, d.Path.Strings, d.Path.Stay = 5, []int{4, 3, 2, 1}, drill.Stay{Count: 4, Unit: drill.Times}
+			d.Rhythm.NotesPerBeat, d.Rhythm.Passes = 3, 1
+			*d = d.PickedFirst()
+		}),
+	made("Four orders without a stop", drill.FingerPerFret{Orders: [][]int{{1, 2, 3, 4}}},
+		ladder(60, 5, 120, gate(95, 7, 4, 1)), shelf("One finger per fret", false, "warm-up"),
+		func(d *drill.Drill) {
+			*d = orders(d.Name, []int{1, 2, 3, 4}, []int{1, 3, 2, 4}, []int{1, 4, 2, 3}, []int{4, 3, 2, 1})
+		}),
+}
+
+// orders plays one order of the fingers after another, fifteen seconds each.
+func orders(name string, of ...[]int) drill.Drill {
+	var parts []drill.Drill
+	var seconds []int
+	for _, o := range of {
+		d := drill.New(fmt.Sprintf("%d-%d-%d-%d", o[0], o[1], o[2], o[3]), drill.FingerPerFret{Orders: [][]int{o}})
+		perFret(&d)
+		parts, seconds = append(parts, d), append(seconds, 15)
+	}
+	return drill.Joined(name, parts, seconds)
 }
 
 // player is how the student plays a drill in a week (from 0) at a speed in

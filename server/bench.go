@@ -61,7 +61,7 @@ func previewOf(file drillfile.File, setup drill.Setup, weights drill.Weights) ap
 	if err != nil {
 		return p // as above
 	}
-	neck, steps := neckOf(setup, chart), stepsOf(file, chart)
+	neck, steps := neckOf(setup, chart), stepsOf(file, g)
 	p.Chart, p.Neck, p.Steps = &chart, &neck, &steps
 	remarks, damping, chords := first.Review(chart, g, setup.Hand), drill.DampingOf(chart), drill.ChordsOf(chart)
 	difficulty, varieties := drill.DifficultyOf(chart, g, setup.Hand, weights), file.Drill.Varieties()
@@ -69,13 +69,14 @@ func previewOf(file drillfile.File, setup drill.Setup, weights drill.Weights) ap
 	return p
 }
 
-// stepsOf tells how fast the notes come at each rung of the ladder.
-func stepsOf(file drillfile.File, chart drill.Chart) []api.TempoStep {
+// stepsOf tells how fast the notes come at each rung of the ladder. How many there are
+// hangs on the rung where something lasts so many beats or seconds.
+func stepsOf(file drillfile.File, g guitar.Guitar) []api.TempoStep {
 	steps := []api.TempoStep{}
 	for _, r := range file.Rungs() {
-		seconds := float64(len(chart.Notes)) / r.NotesPerSecond()
+		seconds := float64(file.At(r).NotesAt(g, r.BPM)) / r.NotesPerSecond()
 		steps = append(steps, api.TempoStep{
-			Rung: r, NotesPerSecond: r.NotesPerSecond(), SecondsPerPass: seconds, SecondsPerTake: float64(chart.Passes) * seconds,
+			Rung: r, NotesPerSecond: r.NotesPerSecond(), SecondsPerPass: seconds, SecondsPerTake: float64(file.Drill.Rhythm.Passes) * seconds,
 		})
 	}
 	return steps

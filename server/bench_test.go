@@ -66,6 +66,10 @@ func TestReworkAndVariations(t *testing.T) {
 	assert.Equal(t, []int{4, 3}, over.Drill.Path.Strings)
 	c.ok(http.MethodPost, "/rework", map[string]any{"drill": d, "free": true}, &free)
 	assert.Len(t, free.Drill.Pattern.(*drill.Free).Notes, 8)
+	var twice struct{ Drill drill.Drill }
+	slurred := drill.New("slurs", drill.SlurCombinations{Combinations: [][]int{{1, 2}}, Slur: drill.HammerOns})
+	c.ok(http.MethodPost, "/rework", map[string]any{"drill": slurred, "pickedFirst": true}, &twice)
+	assert.Len(t, twice.Drill.Parts(), 2)
 
 	var all []drillfile.File
 	c.ok(http.MethodPost, "/variations?by=fingerOrders", fileOf(d), &all)
@@ -81,6 +85,12 @@ func TestReworkAndVariations(t *testing.T) {
 	c.ok(http.MethodPost, newly("/blocks"), block, &saved)
 	c.ok(http.MethodGet, "/blocks/"+saved.Id.String(), nil, &got)
 	assert.Len(t, got.Block.Items, 24)
+	var joined drillfile.File
+	c.ok(http.MethodPost, "/join", block, &joined)
+	chart, err := joined.Drill.Chart(guitar.Standard(), 60)
+	require.NoError(t, err)
+	assert.Len(t, chart.Parts, 24)
+	assert.InDelta(t, 24*15, chart.TakeSeconds(), 1e-9)
 	var blocks api.BlockPage
 	c.ok(http.MethodGet, "/blocks", nil, &blocks)
 	assert.NotEmpty(t, blocks.Items)
@@ -89,6 +99,11 @@ func TestReworkAndVariations(t *testing.T) {
 	block.Items[0].Seconds = 0
 	p = c.fails(http.StatusUnprocessableEntity, http.MethodPost, newly("/blocks"), block)
 	assert.Contains(t, p.Detail, "5 to 3600")
+	p = c.fails(http.StatusUnprocessableEntity, http.MethodPost, "/join", block)
+	assert.Contains(t, p.Detail, "5 to 3600")
+	block.Items[0].Seconds = 3600
+	p = c.fails(http.StatusUnprocessableEntity, http.MethodPost, "/join", block)
+	assert.Contains(t, p.Detail, "1 to 240")
 }
 
 func TestExportsComeBackByImport(t *testing.T) {

@@ -65,6 +65,7 @@ var calls = map[string]call{
 	"listGroups":   {about: ones}, "putGroup": {about: aThing, body: map[string]any{"name": "X", "students": []any{"{person}"}}}, "deleteGroup": {about: aThing},
 
 	"preview": {about: ones, body: someDrill()}, "getBench": {about: ones}, "rework": {about: ones, body: map[string]any{"drill": someDrill().Drill}},
+	"join": {about: ones, body: drillfile.Block{Name: "X", Items: []drillfile.BlockItem{{File: someDrill(), Seconds: 15}}}},
 	"vary": {about: ones, query: "by=orders", body: someDrill()}, "export": {about: ones, query: "format=tab&bpm=100", body: someDrill()},
 	"import": {about: ones, body: []byte("3:5-7")}, "listDrills": {about: ones}, "createDrill": {about: aThing, query: "id={new}&for={person}", body: someDrill()},
 	"getDrill": {about: aThing}, "changeDrill": {about: aThing, body: longer()}, "deleteDrill": {about: aThing}, "copyDrill": {about: aThing, query: "id={new}"},

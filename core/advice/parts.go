@@ -37,6 +37,8 @@ func PartsOf(a evenness.Analysis, g tempo.Gate) *PartsTold {
 	}
 	n := len(a.Parts)
 	switch {
+	case clean == n && n == 2:
+		told.Text = "Both parts clean."
 	case clean == n:
 		told.Text = fmt.Sprintf("All %d parts clean.", n)
 	case through == played:

@@ -62,6 +62,19 @@ func (d Drill) lay(g guitar.Guitar, bpm float64) (line, error) {
 	return whole, nil
 }
 
+// NotesAt is how many notes a pass has at a tempo on g; 0 for a drill with faults.
+func (d Drill) NotesAt(g guitar.Guitar, bpm float64) int {
+	n := 0
+	for _, p := range d.Parts() {
+		l, err := p.lay(g, d.lengthAt(bpm))
+		if err != nil || len(l) == 0 {
+			return 0
+		}
+		n += len(l)
+	}
+	return max(1, n+d.Rhythm.Close)
+}
+
 // lay places every note of a part, before fingers and attacks.
 func (p Part) lay(g guitar.Guitar, by length) (line, error) {
 	cells, err := p.cells()

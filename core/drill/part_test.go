@@ -128,6 +128,25 @@ func TestRemarksOfPartsAreToldOnceWithTheirNotes(t *testing.T) {
 	}
 }
 
+// What lasts so many seconds has more notes the faster it is played.
+func TestHowManyNotesThereAreAtATempo(t *testing.T) {
+	held := one([]int{1, 2})
+	held.Path.Stay = drill.Stay{Count: 6, Unit: drill.Seconds}
+	for bpm, notes := range map[float64]int{60: 24, 100: 40, 120: 48} {
+		assert.Equal(t, notes, held.NotesAt(guitar.Standard(), bpm))
+	}
+	rapid.Check(t, func(t *rapid.T) {
+		d := anyDrill(t)
+		c, err := d.Chart(guitar.Standard(), 60)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got := d.NotesAt(guitar.Standard(), 60); got != len(c.Notes) {
+			t.Fatalf("%d notes are told, there are %d", got, len(c.Notes))
+		}
+	})
+}
+
 // Whatever parts are joined: each begins on a click, the chart is whole, and comes back
 // from JSON as it was.
 func TestJoinedDrillsStandOnTheBeat(t *testing.T) {

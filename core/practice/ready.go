@@ -1,6 +1,10 @@
 package practice
 
-import "manudrill/core/drill"
+import (
+	"fmt"
+
+	"manudrill/core/drill"
+)
 
 // A Ready routine ships with Manudrill, with the drills it is of. Its items name their
 // drills by the name.
@@ -76,9 +80,11 @@ func firstSlurs() Ready {
 func evenSlurs() Ready {
 	r := Ready{ID: "evenness", About: "The same notes picked as the yardstick, then slurred, then the pairs that usually lag: about fifteen minutes."}
 	r.Routine.Name = "Evenness"
-	all := drill.FingerPerFret{Orders: [][]int{{1, 2, 3, 4}}}
-	r.add("Even, picked", all, takes(3), "This is how even the slurs shall be.", picked)
-	r.add("Even, slurred", all, takes(4), "", func(d *drill.Drill) { d.Attacks.Rule = drill.Hammers })
+	all := drill.SlurCombinations{Combinations: [][]int{{1, 2, 3, 4}}, Slur: drill.HammerOns}
+	r.add("Even, picked then slurred", all, takes(4), "How you pick it is how even the slurs shall be.", func(d *drill.Drill) {
+		d.Rhythm.NotesPerBeat, d.Rhythm.Passes = 4, 1
+		*d = d.PickedFirst()
+	})
 	r.rest(45, "Open and close the hand slowly.")
 	for _, pair := range []struct {
 		name    string
@@ -104,9 +110,24 @@ func endurance() Ready {
 		d.Path.Position, d.Path.Back, d.Rhythm.Passes = 7, drill.Returns, 3
 	})
 	r.rest(60, "Let both arms hang.")
+	r.add("All pairs without a stop", drill.SlurCombinations{}, takes(2), "How far do you get before it is uneven?", func(d *drill.Drill) { *d = allPairs(d.Name) })
+	r.rest(60, "Shake the hand out.")
 	r.add("Long trill 1-3", drill.Trill{Fingers: []int{1, 3}}, minutes(3), "Stop when it gets uneven, not when it gets tired.", func(d *drill.Drill) {
 		d.Path.Position, d.Path.Strings, d.Path.Stay = 7, []int{3}, drill.Stay{Count: 30, Unit: drill.Seconds}
 		d.Attacks.Rule, d.Rhythm.NotesPerBeat, d.Rhythm.Passes = drill.Legato, 4, 1
 	})
 	return r
+}
+
+// allPairs goes through the pairs of fingers in graded order, fifteen seconds each,
+// without a stop.
+func allPairs(name string) drill.Drill {
+	var pairs []drill.Drill
+	var seconds []int
+	for _, pair := range [][]int{{1, 2}, {2, 3}, {3, 4}, {1, 3}, {1, 4}, {2, 4}} {
+		d := drill.New(fmt.Sprintf("%d-%d", pair[0], pair[1]), drill.SlurCombinations{Combinations: [][]int{pair}, Slur: drill.BothSlurs})
+		d.Path.Position, d.Path.Strings = 7, []int{4, 3, 2}
+		pairs, seconds = append(pairs, d), append(seconds, 15)
+	}
+	return drill.Joined(name, pairs, seconds)
 }

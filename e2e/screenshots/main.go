@@ -28,7 +28,13 @@ func main() {
 	width := flag.Int("width", 1280, "width of the window")
 	height := flag.Int("height", 800, "height of the window; 0 takes the whole page")
 	only := flag.String("only", "", "take only pictures whose name holds this")
+	look := flag.String("look", "", "take one picture of this path instead, as somebody signed in")
+	as := flag.String("as", instructor, "who looks")
+	press := flag.String("press", "", "what is pressed before, by its text, one after another with | between; #a is a script")
 	flag.Parse()
+	if *look != "" {
+		views = []view{oneLook(*as, *look, *press)}
+	}
 	if err := shoot(*base, *out, *width, *height, *only); err != nil {
 		log.Fatal(err)
 	}
@@ -70,6 +76,19 @@ func script(code string) step {
 		_, err = chromedp.Evaluate[any](code)(ctx, t)
 		return none, err
 	}
+}
+
+// oneLook is a picture of any page, for whoever changes it.
+func oneLook(as, path, press string) view {
+	v := view{name: "look", who: as, path: path}
+	for text := range strings.SplitSeq(press, "|") {
+		if code, is := strings.CutPrefix(text, "#"); is {
+			v.then = append(v.then, script(code), settle)
+		} else if text != "" {
+			v.then = append(v.then, click(text), settle)
+		}
+	}
+	return v
 }
 
 var views = []view{

@@ -14,6 +14,7 @@ export type Letter = Schemas['Letter']
 export type Studio = Schemas['Studio']
 export type DrillFile = Schemas['DrillFile']
 export type Drill = Schemas['Drill']
+export type DrillPart = Schemas['DrillPart']
 export type Pattern = Schemas['Pattern']
 export type PatternOf<K extends Pattern['kind']> = Extract<Pattern, { kind: K }>
 export type Path = Schemas['Path']

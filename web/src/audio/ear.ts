@@ -1,4 +1,12 @@
-import type { Advice, Analysis, Climbing, Chart, MeasuredSummary, Stand } from '../api/client'
+import type {
+  Advice,
+  Analysis,
+  Climbing,
+  Chart,
+  MeasuredSummary,
+  MeasuredTake,
+  Stand,
+} from '../api/client'
 import { sampleOf } from './wav'
 
 /** What is to be played, and what the decision on it rests on. */
@@ -26,6 +34,8 @@ export interface Mark {
 export interface DeviceVerdict {
   analysis: Analysis
   advice: Advice
+  /** How far through the parts, where there are several. */
+  parts?: MeasuredTake['parts']
   measured: MeasuredSummary['measured']
   /** How to move, for what was heard. */
   cues: string[]

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 
 import type { Chart } from '../api/client'
 import type { Marked } from '../audio/ear'
-import { attackMarks, tabMargin, tabRows } from '../draw/tab'
+import { attackMarks, partsStarting, tabMargin, tabRows } from '../draw/tab'
 import { rowsShown } from '../draw/turning'
 import { count } from '../draw/words'
 
@@ -34,7 +34,9 @@ const below = 17
 const crop = 14
 const strings = computed(() => props.chart.tuning.length)
 const bottom = computed(() => top + gap * (strings.value - 1))
-const rowHeight = computed(() => bottom.value + below)
+/** Room above for what a part is called. */
+const head = computed(() => (props.chart.parts ? 10 : 0))
+const rowHeight = computed(() => bottom.value + below + head.value)
 
 /**
  * Digits are 9 mm high at the least on a screen as wide as a 14-inch one, 310 mm: a digit
@@ -114,7 +116,7 @@ const beatInBar = (beat: number) => ((beat - 1) % (props.chart.beatsPerBar ?? 4)
           :class="{ played: r.playing }"
           :width="(r.row.width - 2 * crop) * zoom"
           :height="rowHeight * zoom"
-          :viewBox="`${crop} 0 ${r.row.width - 2 * crop} ${rowHeight}`"
+          :viewBox="`${crop} ${-head} ${r.row.width - 2 * crop} ${rowHeight}`"
         >
           <line
             v-for="s in strings"
@@ -125,6 +127,15 @@ const beatInBar = (beat: number) => ((beat - 1) % (props.chart.beatsPerBar ?? 4)
             :y1="y(s)"
             :y2="y(s)"
           />
+          <text
+            v-for="p in partsStarting(chart, r.row)"
+            :key="p.x"
+            class="part"
+            :x="p.x + 4"
+            y="-2"
+          >
+            {{ p.title }}
+          </text>
           <g v-for="b in r.row.beats" :key="b.beat">
             <line
               :class="['beat', { bar: b.bar }]"
@@ -222,6 +233,11 @@ svg.played {
 .beat.bar {
   stroke: var(--ink-2);
   stroke-width: 1.6;
+}
+.part {
+  font-size: 8.5px;
+  font-weight: 700;
+  fill: var(--ink);
 }
 .beat-number {
   font-size: 8px;

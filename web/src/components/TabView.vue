@@ -3,7 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 
 import type { Chart, PlacedChord } from '../api/client'
-import { attackMarks, tabMargin, tabRows, type TabRow } from '../draw/tab'
+import { attackMarks, partsStarting, tabMargin, tabRows, type TabRow } from '../draw/tab'
 import { count } from '../draw/words'
 
 const props = defineProps<{
@@ -33,6 +33,8 @@ const line = 15
 const top = 50
 const strings = computed(() => props.chart.tuning.length)
 const bottom = computed(() => top + line * (strings.value - 1))
+/** Room above for what a part is called. */
+const head = computed(() => (props.chart.parts ? 18 : 0))
 const height = computed(() => bottom.value + (props.chords?.length ? 46 : 32))
 
 function y(string: number): number {
@@ -47,6 +49,7 @@ function slide(from: number, to: number, string: number): string {
   return `M${from + 9} ${y(string) + rising} L${to - 9} ${y(string) - rising}`
 }
 const chordAt = computed(() => new Map((props.chords ?? []).map((c) => [c.from, c.chord.name])))
+const partStarts = (row: TabRow) => partsStarting(props.chart, row)
 const marks = computed(() => new Set(props.marked))
 function contains(row: TabRow, index: number | undefined): boolean {
   return index !== undefined && row.notes.some((n) => n.index === index)
@@ -72,8 +75,8 @@ watch(
       :key="r"
       ref="rowElements"
       :width="row.width * zoom"
-      :height="height * zoom"
-      :viewBox="`0 0 ${row.width} ${height}`"
+      :height="(height + head) * zoom"
+      :viewBox="`0 ${-head} ${row.width} ${height + head}`"
     >
       <line
         v-for="s in strings"
@@ -91,6 +94,9 @@ watch(
         <line :class="['beat', { bar: b.bar }]" :x1="b.x" :x2="b.x" :y1="top" :y2="bottom" />
         <text class="beat-number" :x="b.x + 3" y="12">{{ b.beat }}</text>
       </g>
+      <text v-for="p in partStarts(row)" :key="p.x" class="part" :x="p.x" y="-5">
+        {{ p.title }}
+      </text>
       <g
         v-for="n in row.notes"
         :key="n.index"
@@ -164,6 +170,11 @@ svg {
 .keep {
   stroke: var(--ink-2);
   stroke-width: 1.5;
+}
+.part {
+  font-size: 13px;
+  font-weight: 700;
+  fill: var(--ink);
 }
 .beat-number {
   font-size: 11px;

@@ -62,6 +62,19 @@ export function tabRows(chart: Chart, width: number, [least, most] = onPaper): T
   return rows
 }
 
+/** The parts that begin in a row, at their places; the part that goes on there is told again. */
+export function partsStarting(
+  { parts, notes }: Chart,
+  row: TabRow,
+): { x: number; title: string }[] {
+  if (!parts) return []
+  return row.notes.flatMap((n, i) => {
+    const part = n.part ?? 0
+    const begins = n.index === 0 || (notes[n.index - 1]?.part ?? 0) !== part
+    return begins || i === 0 ? [{ x: n.x - 12, title: parts[part] ?? '' }] : []
+  })
+}
+
 /** How an attack is written above a slurred note. */
 export const attackMarks: Record<ChartNote['attack'], string> = {
   pick: '',

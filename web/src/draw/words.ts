@@ -53,8 +53,16 @@ function orders(of: number[][]): string {
   return of.map((o) => o.join('-')).join(', ')
 }
 
-/** A drill's pattern in a few words. */
-export function patternWords({ pattern: p, key }: Drill): string {
+/** What a drill plays, in a few words: its pattern, or its parts. */
+export function patternWords(drill: Drill): string {
+  if (!drill.then?.length) return patternOf(drill)
+  const parts = [drill, ...drill.then]
+  const titles = parts.slice(0, 4).map((p, i) => p.title || `part ${i + 1}`)
+  const more = parts.length > 4 ? ` and ${parts.length - 4} more` : ''
+  return `${parts.length} parts without a stop: ${titles.join(', ')}${more}`
+}
+
+function patternOf({ pattern: p, key }: Drill): string {
   const inKey = key ? ` in ${keyName(key)}` : ''
   switch (p.kind) {
     case 'slurCombinations':

@@ -22,6 +22,7 @@ import { newId } from '../../api/ids'
 import { allPeople } from '../../api/people'
 import { useHearing } from '../../bench/hearing'
 import { meaning, useHistory } from '../../bench/history'
+import { alone, faultsOf, partsOf, withAlone } from '../../bench/parts'
 import { usePreview } from '../../bench/preview'
 import AssignDialog from '../../components/AssignDialog.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
@@ -40,6 +41,7 @@ import HearingBar from './HearingBar.vue'
 import HistoryDialog from './HistoryDialog.vue'
 import KeyField from './KeyField.vue'
 import LadderForm from './LadderForm.vue'
+import PartsField from './PartsField.vue'
 import PathForm from './PathForm.vue'
 import PatternForm from './PatternForm.vue'
 import PreviewPane from './PreviewPane.vue'
@@ -86,16 +88,18 @@ const stateText = computed(() => {
   return saved.value ? 'saved' : ''
 })
 const faults = computed(() => preview.value?.faults ?? [])
-const faultOf = computed(() => Object.fromEntries(faults.value.map((f) => [f.field, f.text])))
-const free = computed(() =>
-  file.value.drill.pattern.kind === 'free' ? file.value.drill.pattern : undefined,
-)
+/** The part that is being set; a drill may have been undone to fewer. */
+const chosen = ref(0)
+const partAt = computed(() => Math.min(chosen.value, partsOf(file.value.drill).length - 1))
+const part = computed(() => alone(file.value.drill, partAt.value))
+const faultOf = computed(() => faultsOf(faults.value, partAt.value))
+const free = computed(() => (part.value.pattern.kind === 'free' ? part.value.pattern : undefined))
 const strings = computed(() => drawn.value?.chart?.tuning.length ?? 6)
 const family = computed({
-  get: () => familyOf(file.value.drill, props.bench.families),
+  get: () => familyOf(part.value, props.bench.families),
   set: (to) => {
     const found = props.bench.families.find((f) => f.id === to)
-    if (found) replaceDrill(asFamily(file.value.drill, found, props.bench.families))
+    if (found) replacePart(asFamily(part.value, found, props.bench.families))
   },
 })
 
@@ -107,8 +111,18 @@ function replaceDrill(drill: Drill) {
   history.settle()
   setDrill(drill)
 }
-function setParts(parts: Partial<Drill>) {
-  setDrill({ ...file.value.drill, ...parts })
+function setPart(changed: Drill) {
+  setDrill(withAlone(file.value.drill, partAt.value, changed))
+}
+function set(settings: Partial<Drill>) {
+  setPart({ ...part.value, ...settings })
+}
+/** Another family for one part; where there are others, the rhythm stays theirs. */
+function replacePart(made: Drill) {
+  const { then, rhythm } = file.value.drill
+  const { title, for: length } = part.value
+  const kept = then ? { rhythm, title, for: length } : {}
+  replaceDrill(withAlone(file.value.drill, partAt.value, { ...made, ...kept }))
 }
 
 const lookNow = () => look(file.value, whomId.value)
@@ -189,7 +203,12 @@ function hear() {
     return attempt(() => hearing.play(file.value, chart, hearBpm.value, click.value, whomId.value))
 }
 
-function rework(change: { transpose?: number; thicker?: number; free?: boolean }) {
+function rework(change: {
+  transpose?: number
+  thicker?: number
+  free?: boolean
+  pickedFirst?: boolean
+}) {
   return attempt(async () => {
     const got = await answer(
       client.POST('/rework', {
@@ -203,10 +222,10 @@ function rework(change: { transpose?: number; thicker?: number; free?: boolean }
 
 /** The hand is moved on the neck: along it, and across the strings. */
 function move(frets: number, thicker: number) {
-  const { path, pattern } = file.value.drill
+  const { path, pattern } = part.value
   const moved = path.strings.map((s) => s + thicker)
   const fits = moved.every((s) => s >= 1 && s <= strings.value)
-  setParts({
+  set({
     pattern,
     path: {
       ...path,
@@ -217,20 +236,20 @@ function move(frets: number, thicker: number) {
   })
 }
 function setFinger(place: Place, finger: number) {
-  const { fingering } = file.value.drill
+  const { fingering } = part.value
   const others = (fingering.own ?? []).filter(
     (o) => o.string !== place.string || o.fret !== place.fret,
   )
   const own = finger ? [...others, { string: place.string, fret: place.fret, finger }] : others
-  setParts({ fingering: { ...fingering, own: own.length ? own : undefined } })
+  set({ fingering: { ...fingering, own: own.length ? own : undefined } })
 }
 
 /** A note is put on the neck; the cell stays where it lies. */
 function addNote(string: number, fret: number) {
-  const { pattern, path } = file.value.drill
+  const { pattern, path } = part.value
   if (pattern.kind !== 'free') return
   const notes = [...pattern.notes, { string, fret }]
-  setParts({ pattern: { ...pattern, notes }, path: { ...path, ...homeOf(notes) } })
+  set({ pattern: { ...pattern, notes }, path: { ...path, ...homeOf(notes) } })
 }
 /** Where a cell of one's own lies as it was put. */
 function homeOf(notes: { string: number; fret: number }[]) {
@@ -257,8 +276,8 @@ function open(other: DrillFile) {
 
 const keys: Record<string, () => unknown> = {
   h: hear,
-  m: () => setParts({ mirror: !file.value.drill.mirror }),
-  r: () => setParts({ reverse: !file.value.drill.reverse }),
+  m: () => set({ mirror: !part.value.mirror }),
+  r: () => set({ reverse: !part.value.reverse }),
   '[': () => rework({ transpose: -1 }),
   ']': () => rework({ transpose: 1 }),
   ',': () => rework({ thicker: 1 }),
@@ -289,6 +308,7 @@ useShortcuts(
       </span>
       <BenchTools
         :file="file"
+        :part="part"
         :preview="preview"
         :bpm="hearBpm"
         :whom="whomId"
@@ -300,6 +320,7 @@ useShortcuts(
         @redo="history.redo()"
         @press="(key) => keys[key]?.()"
         @free="rework({ free: true })"
+        @picked-first="rework({ pickedFirst: true })"
         @open="(which) => (dialog = which)"
         @save="save"
         @failed="(thrown) => (problem = problemOf(thrown))"
@@ -309,19 +330,25 @@ useShortcuts(
     <ProblemNote v-if="problem ?? previewProblem" :problem="(problem ?? previewProblem)!" />
     <div class="halves">
       <form class="sheet settings" @submit.prevent="save">
+        <PartsField
+          v-model:chosen="chosen"
+          :model-value="file.drill"
+          :faults="faultOf"
+          @update:model-value="setDrill"
+        />
         <FamilyChooser v-model="family" :families="bench.families" />
         <PatternForm
-          :model-value="file.drill.pattern"
+          :model-value="part.pattern"
           :bench="bench"
           :fault="faultOf.pattern"
-          @update:model-value="(pattern) => setParts({ pattern })"
+          @update:model-value="(pattern) => set({ pattern })"
         >
           <KeyField
-            v-if="file.drill.key"
-            :model-value="file.drill.key"
+            v-if="part.key"
+            :model-value="part.key"
             :scales="bench.scales"
             :fault="faultOf.key"
-            @update:model-value="(key) => setParts({ key })"
+            @update:model-value="(key) => set({ key })"
           />
           <FreeField
             v-if="free"
@@ -329,11 +356,9 @@ useShortcuts(
             :whom="whomId"
             @update:model-value="
               (p) =>
-                setParts({
+                set({
                   pattern: p,
-                  path: p.notes.length
-                    ? { ...file.drill.path, ...homeOf(p.notes) }
-                    : file.drill.path,
+                  path: p.notes.length ? { ...part.path, ...homeOf(p.notes) } : part.path,
                 })
             "
             @taken="take"
@@ -342,16 +367,16 @@ useShortcuts(
         <details open>
           <summary>Place and path</summary>
           <PathForm
-            :model-value="file.drill.path"
+            :model-value="part.path"
             :faults="faultOf"
             :strings="strings"
-            :in-key="!!file.drill.key"
-            @update:model-value="(path) => setParts({ path })"
+            :in-key="!!part.key"
+            @update:model-value="(path) => set({ path })"
           />
         </details>
         <details open>
           <summary>Hands and rhythm</summary>
-          <HandsForm :model-value="file.drill" :faults="faultOf" @update:model-value="setDrill" />
+          <HandsForm :model-value="part" :faults="faultOf" @update:model-value="setPart" />
         </details>
         <details>
           <summary>

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { ElButton, ElPopover } from 'element-plus'
 
-import type { DrillFile, Preview } from '../../api/client'
+import type { Drill, DrillFile, Preview } from '../../api/client'
 import { shortcuts } from './shortcuts'
 import TakeOut from './TakeOut.vue'
 
 /** What can be done with the drill as a whole. */
 defineProps<{
   file: DrillFile
+  /** The part that is being set. */
+  part: Drill
   preview?: Preview
   bpm: number
   whom?: string
@@ -22,6 +24,7 @@ const emit = defineEmits<{
   /** As if the key of the bench had been pressed. */
   press: [key: string]
   free: []
+  pickedFirst: []
   open: [dialog: 'assign' | 'variations']
   save: []
   failed: [thrown: unknown]
@@ -49,13 +52,19 @@ const emit = defineEmits<{
         <el-button @click="emit('press', ']')">A fret up</el-button>
         <el-button @click="emit('press', ',')">Thicker strings</el-button>
         <el-button @click="emit('press', '.')">Thinner strings</el-button>
-        <el-button :aria-pressed="file.drill.mirror" @click="emit('press', 'm')">{{
-          file.drill.mirror ? 'Mirrored ✓' : 'Mirror'
+        <el-button :aria-pressed="part.mirror" @click="emit('press', 'm')">{{
+          part.mirror ? 'Mirrored ✓' : 'Mirror'
         }}</el-button>
-        <el-button :aria-pressed="file.drill.reverse" @click="emit('press', 'r')">{{
-          file.drill.reverse ? 'Reversed ✓' : 'Reverse'
+        <el-button :aria-pressed="part.reverse" @click="emit('press', 'r')">{{
+          part.reverse ? 'Reversed ✓' : 'Reverse'
         }}</el-button>
-        <el-button v-if="file.drill.pattern.kind !== 'free'" class="wide" @click="emit('free')"
+        <el-button class="wide" @click="emit('pickedFirst')"
+          >Picked first, then the same slurred</el-button
+        >
+        <el-button
+          v-if="!file.drill.then && part.pattern.kind !== 'free'"
+          class="wide"
+          @click="emit('free')"
           >Make it your own notes</el-button
         >
       </div>
@@ -68,7 +77,7 @@ const emit = defineEmits<{
         </template>
       </dl>
     </el-popover>
-    <el-button :disabled="!preview?.varieties" @click="emit('open', 'variations')"
+    <el-button :disabled="!preview?.varieties?.length" @click="emit('open', 'variations')"
       >All variations</el-button
     >
     <TakeOut

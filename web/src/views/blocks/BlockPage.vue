@@ -3,10 +3,19 @@ import { ElButton, ElMessage } from 'element-plus'
 import { computed, onMounted, ref } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 
-import { answer, client, type DrillFile, type Preview, type SavedBlock } from '../../api/client'
+import {
+  answer,
+  client,
+  type DrillFile,
+  type Preview,
+  type SavedBlock,
+  type SavedDrill,
+} from '../../api/client'
 import { useAttempt } from '../../api/attempt'
-import { keepIn } from '../../api/drills'
+import { createDrill, keepIn } from '../../api/drills'
+import { newId } from '../../api/ids'
 import { putInto } from '../../bench/history'
+import AssignDialog from '../../components/AssignDialog.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import TabView from '../../components/TabView.vue'
 import { count, lasting, pathWords, patternWords } from '../../draw/words'
@@ -39,6 +48,24 @@ function open(file: DrillFile) {
   putInto('manudrill bench new', file)
   return router.push('/drills/new')
 }
+/** One drill of the whole block, its drills its parts, on the bench. */
+async function joined(): Promise<DrillFile | undefined> {
+  const block = saved.value?.block
+  return block && answer(client.POST('/join', { body: block }))
+}
+const join = () =>
+  attempt(async () => {
+    const file = await joined()
+    if (file) await open(file)
+  })
+/** The block as a drill, once it is assigned; pressed twice, it is one. */
+const drill = ref<SavedDrill>()
+const drillId = newId()
+const assign = () =>
+  attempt(async () => {
+    const file = await joined()
+    if (file) drill.value = await createDrill(file, undefined, drillId)
+  })
 /** Keeps drills of the block among the drills, in a folder of its name. */
 function keep(files: DrillFile[]) {
   const folder = saved.value?.block.name.slice(0, 80) ?? ''
@@ -61,6 +88,8 @@ function keep(files: DrillFile[]) {
             <RouterLink to="/drills">all drills</RouterLink>
           </p>
         </div>
+        <el-button @click="assign">Assign</el-button>
+        <el-button @click="join">One drill without a stop</el-button>
         <el-button @click="keep(items.map((i) => i.file))">Keep all as drills</el-button>
         <el-button type="primary" @click="print">Print</el-button>
       </div>
@@ -80,6 +109,7 @@ function keep(files: DrillFile[]) {
         <TabView v-if="previews[i]?.chart" :chart="previews[i]!.chart!" />
         <p v-for="f in previews[i]?.faults" :key="f.text" class="small">{{ f.text }}</p>
       </section>
+      <AssignDialog v-if="drill" :drills="[drill]" @close="drill = undefined" />
     </template>
   </div>
 </template>

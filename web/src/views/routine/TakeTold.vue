@@ -21,6 +21,7 @@ const first = computed(() => props.verdict?.advice.findings[0]?.text ?? props.ve
     <template v-if="verdict">
       <StepWord :decision="verdict.measured.decision" large />
       <p class="first">{{ first }}</p>
+      <p v-if="verdict.parts" class="why">{{ verdict.parts.text }}</p>
       <p class="why">{{ verdict.measured.decision.reason }}</p>
       <CueList v-if="!verdict.analysis.foreign" :cues="own ? [own] : verdict.cues" />
     </template>

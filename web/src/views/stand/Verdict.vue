@@ -21,6 +21,7 @@ const gate = computed(() => props.take.summary.measured.decision.gate)
       <StepWord :decision="take.summary.measured.decision" large />
       <p class="reason">{{ take.summary.measured.decision.reason }}</p>
     </div>
+    <p v-if="take.parts" class="reason">{{ take.parts.text }}</p>
     <AdvicePanel :take="take" brief :here="here" />
     <dl v-if="!a.foreign">
       <div>

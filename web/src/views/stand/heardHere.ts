@@ -6,7 +6,7 @@ import type { UnsentTake } from '../../audio/unsent'
 export function heardHere(
   { take }: Pick<UnsentTake, 'take'>,
   { assignment, chart }: Stand,
-  { analysis, advice, measured }: DeviceVerdict,
+  { analysis, advice, parts, measured }: DeviceVerdict,
 ): MeasuredTake {
   return {
     summary: {
@@ -27,6 +27,7 @@ export function heardHere(
     chart,
     analysis,
     advice,
+    parts,
     comments: [],
   }
 }

@@ -10,6 +10,7 @@ import MoreFigures from '../../components/MoreFigures.vue'
 import NoteCard from '../../components/NoteCard.vue'
 import NoteRows from '../../components/NoteRows.vue'
 import PairMatrix from '../../components/PairMatrix.vue'
+import PartsTable from '../../components/PartsTable.vue'
 import SoundBar from '../../components/SoundBar.vue'
 import StepWord from '../../components/StepWord.vue'
 import TakeFigures from '../../components/TakeFigures.vue'
@@ -118,6 +119,15 @@ function hear(from: number) {
           @choose="choose"
           @hear="hear"
         />
+      </section>
+      <section v-if="take.parts" class="sheet stack">
+        <div>
+          <h2>Part by part</h2>
+          <p class="small quiet">
+            Each part measured as if it had been recorded alone. {{ take.parts.text }}
+          </p>
+        </div>
+        <PartsTable :take="take" />
       </section>
       <section v-if="passes > 1" class="sheet stack">
         <div>
