@@ -251,6 +251,9 @@ type Advice = advice.Advice
 // Analysis defines model for Analysis.
 type Analysis = evenness.Analysis
 
+// Aside Why a take counts for nothing: by the simulated player, for somebody who is not invented; or at a tempo of one's own choice
+type Aside = tempo.Aside
+
 // Assignment defines model for Assignment.
 type Assignment struct {
 	AssignedAt time.Time `json:"assignedAt"`
@@ -517,6 +520,16 @@ type Fingering = drill.Fingering
 
 // Fingers defines model for Fingers.
 type Fingers = []int
+
+// FoundTempo defines model for FoundTempo.
+type FoundTempo struct {
+	// Bpm At which about 7 takes of 10 are clean
+	Bpm          float64 `json:"bpm"`
+	High         float64 `json:"high"`
+	Low          float64 `json:"low"`
+	NotesPerBeat int     `json:"notesPerBeat"`
+	Takes        int     `json:"takes"`
+}
 
 // FreeCell defines model for FreeCell.
 type FreeCell = drill.Free
@@ -1173,6 +1186,8 @@ type TakePage struct {
 
 // TakeSummary defines model for TakeSummary.
 type TakeSummary struct {
+	// Aside Why a take counts for nothing: by the simulated player, for somebody who is not invented; or at a tempo of one's own choice
+	Aside        *Aside             `json:"aside,omitempty"`
 	AssignmentId openapi_types.UUID `json:"assignmentId"`
 	Demo         bool               `json:"demo"`
 	DrillName    string             `json:"drillName"`
@@ -1202,9 +1217,6 @@ type TakeSummary struct {
 	Source       Source           `json:"source"`
 	State        TakeSummaryState `json:"state"`
 	Student      Person           `json:"student"`
-
-	// TryOut By the simulated player, for somebody who is not invented: it moves nobody
-	TryOut bool `json:"tryOut"`
 }
 
 // TakeSummaryState defines model for TakeSummary.State.
@@ -1330,6 +1342,12 @@ type AssignJSONBody struct {
 	StudentId openapi_types.UUID `json:"studentId"`
 }
 
+// StartFoundParams defines parameters for StartFound.
+type StartFoundParams struct {
+	// IfMatch The revision that the change was made on, 0 for what is new
+	IfMatch IfMatch `json:"If-Match"`
+}
+
 // ListMovesParams defines parameters for ListMoves.
 type ListMovesParams struct {
 	// After The page that comes after this; the first one where not given
@@ -1360,6 +1378,9 @@ type AddTakeParams struct {
 
 	// Bpm The tempo that was asked for
 	Bpm float64 `form:"bpm" json:"bpm"`
+
+	// Aside Played at a tempo of the player's own choice, so that it counts for nothing
+	Aside *string `form:"aside,omitempty" json:"aside,omitempty"`
 
 	// AsHeard Nobody knows the tempo, so that what is heard is taken for the one that was asked for; bpm where none is heard
 	AsHeard *bool `form:"asHeard,omitempty" json:"asHeard,omitempty"`
@@ -1626,6 +1647,9 @@ type ListMisfitsJSONRequestBody = ManyIds
 // AssignManyJSONRequestBody defines body for AssignMany for application/json ContentType.
 type AssignManyJSONRequestBody = ManyIds
 
+// StartFoundJSONRequestBody defines body for StartFound for application/json ContentType.
+type StartFoundJSONRequestBody = FoundTempo
+
 // SetRungJSONRequestBody defines body for SetRung for application/json ContentType.
 type SetRungJSONRequestBody = RungChange
 
@@ -1730,6 +1754,9 @@ type ServerInterface interface {
 	// What lies on the stand
 	// (GET /assignments/{assignmentId})
 	GetAssignment(c *gin.Context, assignmentId openapi_types.UUID)
+	// Start from the rung that a search on the stand has found
+	// (PUT /assignments/{assignmentId}/found)
+	StartFound(c *gin.Context, assignmentId openapi_types.UUID, params StartFoundParams)
 	// What led the student to where they stand
 	// (GET /assignments/{assignmentId}/moves)
 	ListMoves(c *gin.Context, assignmentId openapi_types.UUID, params ListMovesParams)
@@ -2158,6 +2185,58 @@ func (siw *ServerInterfaceWrapper) GetAssignment(c *gin.Context) {
 	siw.Handler.GetAssignment(c, assignmentId)
 }
 
+// StartFound operation middleware
+func (siw *ServerInterfaceWrapper) StartFound(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "assignmentId" -------------
+	var assignmentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "assignmentId", c.Param("assignmentId"), &assignmentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter assignmentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params StartFoundParams
+
+	headers := c.Request.Header
+
+	// ------------- Required header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: true, Type: "integer", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = IfMatch
+
+	} else {
+		siw.ErrorHandler(c, fmt.Errorf("Header parameter If-Match is required, but not found"), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.StartFound(c, assignmentId, params)
+}
+
 // ListMoves operation middleware
 func (siw *ServerInterfaceWrapper) ListMoves(c *gin.Context) {
 
@@ -2422,6 +2501,14 @@ func (siw *ServerInterfaceWrapper) AddTake(c *gin.Context) {
 	err = runtime.BindQueryParameterWithOptions("form", true, true, "bpm", c.Request.URL.Query(), &params.Bpm, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
 	if err != nil {
 		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter bpm: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "aside" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "aside", c.Request.URL.Query(), &params.Aside, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aside: %w", err), http.StatusBadRequest)
 		return
 	}
 
@@ -4768,6 +4855,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/assignments/many", wrapper.AssignMany)
 	router.DELETE(options.BaseURL+"/assignments/:assignmentId", wrapper.Unassign)
 	router.GET(options.BaseURL+"/assignments/:assignmentId", wrapper.GetAssignment)
+	router.PUT(options.BaseURL+"/assignments/:assignmentId/found", wrapper.StartFound)
 	router.GET(options.BaseURL+"/assignments/:assignmentId/moves", wrapper.ListMoves)
 	router.POST(options.BaseURL+"/assignments/:assignmentId/newest", wrapper.GiveNewest)
 	router.GET(options.BaseURL+"/assignments/:assignmentId/progress", wrapper.GetProgress)
@@ -5116,6 +5204,47 @@ type GetAssignmentdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response GetAssignmentdefaultApplicationProblemPlusJSONResponse) VisitGetAssignmentResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type StartFoundRequestObject struct {
+	AssignmentId openapi_types.UUID `json:"assignmentId"`
+	Params       StartFoundParams
+	Body         *StartFoundJSONRequestBody
+}
+
+type StartFoundResponseObject interface {
+	VisitStartFoundResponse(w http.ResponseWriter) error
+}
+
+type StartFound200JSONResponse Assignment
+
+func (response StartFound200JSONResponse) VisitStartFoundResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type StartFounddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response StartFounddefaultApplicationProblemPlusJSONResponse) VisitStartFoundResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -8655,6 +8784,9 @@ type StrictServerInterface interface {
 	// What lies on the stand
 	// (GET /assignments/{assignmentId})
 	GetAssignment(ctx context.Context, request GetAssignmentRequestObject) (GetAssignmentResponseObject, error)
+	// Start from the rung that a search on the stand has found
+	// (PUT /assignments/{assignmentId}/found)
+	StartFound(ctx context.Context, request StartFoundRequestObject) (StartFoundResponseObject, error)
 	// What led the student to where they stand
 	// (GET /assignments/{assignmentId}/moves)
 	ListMoves(ctx context.Context, request ListMovesRequestObject) (ListMovesResponseObject, error)
@@ -9173,6 +9305,40 @@ func (sh *strictHandler) GetAssignment(ctx *gin.Context, assignmentId openapi_ty
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(GetAssignmentResponseObject); ok {
 		if err := validResponse.VisitGetAssignmentResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// StartFound operation middleware
+func (sh *strictHandler) StartFound(ctx *gin.Context, assignmentId openapi_types.UUID, params StartFoundParams) {
+	var request StartFoundRequestObject
+
+	request.AssignmentId = assignmentId
+	request.Params = params
+
+	var body StartFoundJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.StartFound(ctx, request.(StartFoundRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "StartFound")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(StartFoundResponseObject); ok {
+		if err := validResponse.VisitStartFoundResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

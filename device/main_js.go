@@ -68,6 +68,8 @@ func main() {
 		"lay": answering(func(args []js.Value) (any, error) { return stand.Lay([]byte(args[0].String())) }),
 		// hear renders a drill as it should sound.
 		"hear": answering(func(args []js.Value) (any, error) { return stand.Hear([]byte(args[0].String())) }),
+		// seek takes a search for a tempo from one short take to the next.
+		"seek": answering(func(args []js.Value) (any, error) { return stand.Seek([]byte(args[0].String())) }),
 		// step takes a run of a routine from one moment to the next.
 		"step": answering(func(args []js.Value) (any, error) { return stand.Step([]byte(args[0].String())) }),
 	})

@@ -223,7 +223,7 @@ func TestACallInTheMiddle(t *testing.T) {
 	p.see("take 1 of 1")
 	p.until("notes are due", `document.querySelector('.stage .now') !== null`)
 	evaluate[any](p, `Promise.all(contexts.map((c) => c.suspend()))`)
-	p.see("The microphone went away", "What was played until then is kept", "Go on")
+	p.see("The sound was interrupted", "What was played until then is kept", "Go on")
 	evaluate[any](p, `Promise.all(contexts.map((c) => c.resume()))`) // the call is over
 	p.do(chromedp.KeyEvent(" "))
 	p.see("take 1 of 1")

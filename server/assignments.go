@@ -186,6 +186,40 @@ func (s *Server) SetRung(ctx context.Context, r api.SetRungRequestObject) (api.S
 	return api.SetRung200JSONResponse(assignmentOf(a.Assignment)), err
 }
 
+// StartFound puts a student on the rung that a search on the stand has found: the fastest
+// that is not above its range. A gate that was set for them stays.
+func (s *Server) StartFound(ctx context.Context, r api.StartFoundRequestObject) (api.StartFoundResponseObject, error) {
+	a, err := s.stand(ctx, r.AssignmentId)
+	if err != nil {
+		return nil, err
+	}
+	if a.EndedAt != nil {
+		return nil, errEnded
+	}
+	rungs := a.Rungs()
+	if len(rungs) == 0 {
+		return nil, a.Ladder.Value.Check(a.Division)
+	}
+	found := tempo.Found{BPM: r.Body.Bpm, Low: min(r.Body.Low, r.Body.Bpm), High: max(r.Body.High, r.Body.Bpm), Takes: r.Body.Takes}
+	rung := rungs.AtMost(tempo.Rung{BPM: found.Low, NotesPerBeat: r.Body.NotesPerBeat})
+	hurt, err := s.store.Hurts(ctx, a.Student.ID)
+	if err != nil {
+		return nil, err
+	}
+	if hurt && rung.NotesPerSecond() > a.Rung.NotesPerSecond() {
+		return nil, errHurts
+	}
+	var gate *tempo.Gate
+	if a.Gate != nil && a.Gate.Odd == nil {
+		gate = &a.Gate.Value
+	}
+	if err := s.store.SetRung(ctx, a.ID, r.Params.IfMatch, rung, gate, "Found on the stand. "+found.Say()); err != nil {
+		return nil, err
+	}
+	a, err = s.store.Stand(ctx, a.ID)
+	return api.StartFound200JSONResponse(assignmentOf(a.Assignment)), err
+}
+
 // ListMoves lists what led a student to where they stand.
 func (s *Server) ListMoves(ctx context.Context, r api.ListMovesRequestObject) (api.ListMovesResponseObject, error) {
 	page, err := pageOf(r.Params.After, r.Params.Limit)

@@ -160,8 +160,11 @@ func pupilOf(p store.Pupil) api.Pupil {
 func summaryOf(t store.TakeSummary) api.TakeSummary {
 	s := api.TakeSummary{
 		Id: t.ID, AssignmentId: t.AssignmentID, DrillName: t.DrillName, Student: personOf(t.Student),
-		Rung: t.Rung, Source: api.Source(t.Source), TryOut: t.TryOut, SoundDropped: t.SoundDropped, Demo: t.Student.Demo, RecordedAt: t.RecordedAt, HandedInAt: t.HandedInAt,
+		Rung: t.Rung, Source: api.Source(t.Source), SoundDropped: t.SoundDropped, Demo: t.Student.Demo, RecordedAt: t.RecordedAt, HandedInAt: t.HandedInAt,
 		State: api.TakeSummaryState(t.State), Failure: sentence(t.Failure), Listener: t.Listener,
+	}
+	if t.Aside != tempo.NoAside {
+		s.Aside = &t.Aside
 	}
 	if t.State != store.Measured || t.Decision == nil {
 		return s

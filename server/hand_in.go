@@ -66,7 +66,7 @@ func (s *Server) receive(ctx context.Context, a store.Stand, r api.AddTakeReques
 	}
 	return s.handIn(ctx, a, store.HandIn{
 		ID: r.TakeId, Rung: tempo.Rung{BPM: r.Params.Bpm, NotesPerBeat: valueOr(r.Params.NotesPerBeat, a.Rung.NotesPerBeat)},
-		AsHeard: valueOr(r.Params.AsHeard, false), Source: string(r.Params.Source), RecordedAt: at, Sound: file, Hash: hash,
+		Aside: tempo.Aside(valueOr(r.Params.Aside, "")), AsHeard: valueOr(r.Params.AsHeard, false), Source: string(r.Params.Source), RecordedAt: at, Sound: file, Hash: hash,
 	})
 }
 

@@ -81,6 +81,55 @@ func TestARungIsSetByHand(t *testing.T) {
 	assert.Equal(t, "set the rung of", lines.Items[0].Did)
 }
 
+// A student starts from the rung that was found on the stand: the fastest that is not
+// above its range. A gate that was set stays; who has reported pain does not climb by it.
+func TestAStudentStartsFromTheRungThatWasFound(t *testing.T) {
+	file := someDrill()
+	file.Ladder = tempo.Usual()
+	a := assigned(t, file, ben)
+	path := "/assignments/" + a.Id.String()
+	gate := a.Gate
+	gate.SpreadPercent = 5
+	as(t, teacher).on(1).ok(http.MethodPut, path+"/rung", map[string]any{"rung": rungOf(60, 2), "reason": "evenly", "gate": gate}, nil)
+	found := map[string]any{"bpm": 90, "low": 87, "high": 96, "takes": 12, "notesPerBeat": 2}
+	c := as(t, ben)
+	var now api.Assignment
+	c.on(2).ok(http.MethodPut, path+"/found", found, &now)
+	assert.Equal(t, tempo.Rung{BPM: 84, NotesPerBeat: 2}, now.Rung)
+	assert.True(t, now.OwnGate)
+	assert.Equal(t, "Found on the stand. Clean at about 90 bpm (87 to 96), by 12 short takes.", now.Set.Reason)
+	assert.Equal(t, ben.Name, now.Set.Author)
+	c.on(2).fails(http.StatusPreconditionFailed, http.MethodPut, path+"/found", found)
+	as(t, ann).on(3).fails(http.StatusNotFound, http.MethodPut, path+"/found", found)
+
+	report := uuid.NewString()
+	c.ok(http.MethodPut, "/students/"+ben.ID.String()+"/hand/"+report, map[string]any{"kind": "hurts"}, nil)
+	defer as(t, teacher).ok(http.MethodPost, "/students/"+ben.ID.String()+"/hand/clear", nil, nil)
+	found["bpm"], found["low"], found["high"] = 120, 116, 130
+	p := c.on(3).fails(http.StatusConflict, http.MethodPut, path+"/found", found)
+	assert.Contains(t, p.Detail, "until your instructor says so")
+	found["bpm"], found["low"], found["high"] = 70, 66, 74
+	c.on(3).ok(http.MethodPut, path+"/found", found, &now)
+	assert.Equal(t, tempo.Rung{BPM: 64, NotesPerBeat: 2}, now.Rung, "down one may")
+}
+
+// What is played at a tempo of one's own is measured and kept, and moves nobody.
+func TestATakeAtATempoOfOnesOwnCountsForNothing(t *testing.T) {
+	a := assigned(t, someDrill(), ben)
+	var take api.Take
+	as(t, ben).ok(http.MethodPut, takePath(a, uuid.New(), 50)+"&aside=ownTempo", played(t, someDrill(), 50, simulate.Player{Seed: 4, MotorMs: 2, NoiseDB: -70}).EncodeWAV(), &take)
+	assert.Equal(t, tempo.OwnTempo, *take.Summary.Aside)
+	d := take.Summary.Measured.Decision
+	assert.False(t, d.Counts)
+	assert.Equal(t, "At a tempo of your own choice: it counts for nothing.", d.Reason)
+	assert.InDelta(t, 50, take.Chart.BPM, 0)
+	var stand api.Stand
+	as(t, ben).ok(http.MethodGet, "/assignments/"+a.Id.String(), nil, &stand)
+	assert.Equal(t, a.Rung, stand.Assignment.Rung)
+	assert.Empty(t, stand.Climbing.Results)
+	as(t, ben).fails(http.StatusBadRequest, http.MethodPut, takePath(a, uuid.New(), 50)+"&aside=tryOut", []byte("x"))
+}
+
 // Some drills are assigned to some students at once. What cannot be played on whose
 // guitar is not, and says from where it could; what a hand does not reach is told.
 func TestAssigningManyAtOnce(t *testing.T) {

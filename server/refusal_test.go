@@ -87,6 +87,7 @@ var calls = map[string]call{
 	"takeRemedy": {about: aThing}, "listUnread": {about: ones}, "listComments": {about: aThing}, "markRead": {about: aThing},
 	"assignMany":  {about: aThing, body: map[string]any{"drillIds": []any{"{drillId}"}, "studentIds": []any{"{person}"}}},
 	"listMisfits": {about: aThing, body: map[string]any{"drillIds": []any{"{drillId}"}, "studentIds": []any{"{person}"}}},
+	"startFound":  {about: aThing, body: map[string]any{"bpm": 90, "low": 84, "high": 96, "takes": 12, "notesPerBeat": 2}},
 	"setRung":     {about: aThing, body: map[string]any{"rung": map[string]any{"bpm": 90, "notesPerBeat": 2}, "reason": "slower"}}, "listMoves": {about: aThing},
 	"putComment": {about: aThing, body: map[string]any{"note": 0, "text": "mine"}}, "deleteComment": {about: aThing}, "getSound": {about: aThing},
 }

@@ -140,6 +140,6 @@ const weeksOfLoad = 8
 func (s *Store) Load(ctx context.Context, student uuid.UUID) ([]Week, error) {
 	return all[Week](s.pool.Query(ctx, `
 		SELECT date_trunc('week', recorded_at, 'UTC') AS begins, count(*) AS takes, sum(seconds) AS seconds, sum(slur_seconds) AS slur_seconds
-		FROM takes WHERE student_id = $1 AND state = 'measured' AND NOT try_out AND recorded_at > now() - make_interval(weeks => $2)
+		FROM takes WHERE student_id = $1 AND state = 'measured' AND aside <> 'tryOut' AND recorded_at > now() - make_interval(weeks => $2)
 		GROUP BY 1 ORDER BY 1 DESC LIMIT $2`, student, weeksOfLoad))
 }

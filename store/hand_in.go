@@ -20,7 +20,8 @@ type HandIn struct {
 	AssignmentID uuid.UUID
 	Version      int // of the drill that was played
 	Rung         tempo.Rung
-	AsHeard      bool // nobody knows the tempo: it is what is heard, or the rung's where none is
+	Aside        tempo.Aside // of what a person has played; of a simulated take it is told by whose it is
+	AsHeard      bool        // nobody knows the tempo: it is what is heard, or the rung's where none is
 	Source       string
 	RecordedAt   time.Time
 	Chart        drill.Chart
@@ -42,11 +43,11 @@ func (e ErrSameSound) Error() string { return fmt.Sprintf("the same recording is
 func (s *Store) HandIn(ctx context.Context, h HandIn, also func(pgx.Tx) error) error {
 	return s.in(ctx, func(tx pgx.Tx) error {
 		tag, err := tx.Exec(ctx, `
-			INSERT INTO takes (id, assignment_id, student_id, drill_name, version, bpm, notes_per_beat, source, try_out, recorded_at, seconds, chart, content_hash, tempo_as_heard, state)
-			SELECT $1, a.id, a.student_id, $2, $3, $4, $5, $6::text, $6::text = 'simulated' AND NOT p.demo, $7, 0, $8, $9, $11, 'waiting'
+			INSERT INTO takes (id, assignment_id, student_id, drill_name, version, bpm, notes_per_beat, source, aside, recorded_at, seconds, chart, content_hash, tempo_as_heard, state)
+			SELECT $1, a.id, a.student_id, $2, $3, $4, $5, $6::text, CASE WHEN $6::text = 'simulated' AND NOT p.demo THEN 'tryOut' ELSE $12::text END, $7, 0, $8, $9, $11, 'waiting'
 			FROM assignments a JOIN people p ON p.id = a.student_id WHERE a.id = $10
 			ON CONFLICT DO NOTHING`,
-			h.ID, h.Chart.Name, h.Version, h.Rung.BPM, h.Rung.NotesPerBeat, h.Source, h.RecordedAt, h.Chart, h.Hash, h.AssignmentID, h.AsHeard)
+			h.ID, h.Chart.Name, h.Version, h.Rung.BPM, h.Rung.NotesPerBeat, h.Source, h.RecordedAt, h.Chart, h.Hash, h.AssignmentID, h.AsHeard, string(h.Aside))
 		if err != nil {
 			return err
 		}
@@ -58,7 +59,7 @@ func (s *Store) HandIn(ctx context.Context, h HandIn, also func(pgx.Tx) error) e
 		}
 		// Last, so that nobody waits for the sound: only now is anything locked that
 		// others want.
-		if err := touch(ctx, tx, `UPDATE assignments SET takes = takes + (SELECT NOT try_out FROM takes WHERE id = $2)::integer WHERE id = $1`, h.AssignmentID, h.ID); err != nil {
+		if err := touch(ctx, tx, `UPDATE assignments SET takes = takes + (SELECT aside <> 'tryOut' FROM takes WHERE id = $2)::integer WHERE id = $1`, h.AssignmentID, h.ID); err != nil {
 			return err
 		}
 		return also(tx)

@@ -38,7 +38,7 @@ func (s *Store) Measured(ctx context.Context, take uuid.UUID, m Measurement) err
 			       bpm = $13, chart = jsonb_set(chart, '{bpm}', to_jsonb($13::float8))
 			WHERE id = $1`,
 			take, m.Listener, a, m.Seconds, result.HeldBPM, a.Tempo.NotesPerSecond, a.Timing.SpreadMs, a.Timing.SpreadPercent,
-			100*a.Counts.RightShare(), result.Foreign, result.Passes, !played.TryOut && played.Rung.Counts(result), played.Rung.BPM, m.SlurSeconds)
+			100*a.Counts.RightShare(), result.Foreign, result.Passes, played.Aside == tempo.NoAside && played.Rung.Counts(result), played.Rung.BPM, m.SlurSeconds)
 		if err != nil {
 			return err
 		}
@@ -50,14 +50,14 @@ func (s *Store) Measured(ctx context.Context, take uuid.UUID, m Measurement) err
 type playedTake struct {
 	Assignment uuid.UUID
 	Rung       tempo.Rung
-	TryOut     bool
+	Aside      tempo.Aside
 	AsHeard    bool // its tempo is yet to be heard; once measured it stays what it is
 }
 
 // lockTake locks a take's assignment, so that its takes are decided one after the
 // other.
 func lockTake(ctx context.Context, tx pgx.Tx, take uuid.UUID) (playedTake, error) {
-	played, err := oneByPos[playedTake](tx.Query(ctx, `SELECT assignment_id, row(bpm, notes_per_beat), try_out, tempo_as_heard AND analysis IS NULL FROM takes WHERE id = $1`, take))
+	played, err := oneByPos[playedTake](tx.Query(ctx, `SELECT assignment_id, row(bpm, notes_per_beat), aside, tempo_as_heard AND analysis IS NULL FROM takes WHERE id = $1`, take))
 	if err != nil {
 		return played, err
 	}
@@ -70,7 +70,7 @@ type attempt struct {
 	Rung         tempo.Rung
 	HeldBPM      float64
 	Foreign      bool
-	TryOut       bool
+	Aside        tempo.Aside
 	Passes       []tempo.PassFigures
 	Ladder       Lenient[tempo.Ladder] // of the version that was played
 	NotesPerBeat int                   // of the drill
@@ -80,7 +80,7 @@ type attempt struct {
 }
 
 var selectAttempts = `
-	SELECT t.id, row(t.bpm, t.notes_per_beat), t.held_bpm, t.is_foreign, t.try_out, t.passes, v.file->'ladder',
+	SELECT t.id, row(t.bpm, t.notes_per_beat), t.held_bpm, t.is_foreign, t.aside, t.passes, v.file->'ladder',
 	       greatest(1, coalesce((v.file#>>'{drill,rhythm,notesPerBeat}')::integer, 1)), coalesce(s.id, '00000000-0000-0000-0000-000000000000'), s.gate,
 	       EXISTS (SELECT FROM hand_reports h WHERE h.student_id = a.student_id AND ` + fmt.Sprintf(hurts, "t.recorded_at") + `)
 	FROM takes t JOIN assignments a ON a.id = t.assignment_id
@@ -119,7 +119,7 @@ func decide(ctx context.Context, tx pgx.Tx, assignment, take uuid.UUID) error {
 func stand(ctx context.Context, tx pgx.Tx, assignment uuid.UUID) error {
 	_, err := tx.Exec(ctx, `
 		UPDATE assignments a SET last = t.decision, last_take_at = t.recorded_at
-		FROM (SELECT decision, recorded_at FROM takes WHERE assignment_id = $1 AND state = 'measured' AND NOT try_out ORDER BY recorded_at DESC, id DESC LIMIT 1) t
+		FROM (SELECT decision, recorded_at FROM takes WHERE assignment_id = $1 AND state = 'measured' AND aside = '' ORDER BY recorded_at DESC, id DESC LIMIT 1) t
 		WHERE a.id = $1`, assignment)
 	if err != nil {
 		return err
@@ -145,8 +145,8 @@ func decision(attempts []attempt) tempo.Decision {
 	if last.Gate != nil && last.Gate.Odd == nil {
 		ladder.Gate = last.Gate.Value
 	}
-	if last.TryOut {
-		return tempo.TryOut(last.Rung, ladder.Gate)
+	if last.Aside != tempo.NoAside {
+		return last.Aside.Decision(last.Rung, ladder.Gate)
 	}
 	d := ladder.Decide(last.Rung, last.NotesPerBeat, results)
 	if last.Hurt {

@@ -103,7 +103,7 @@ func TestTakesThatCountForNothing(t *testing.T) {
 	id := assignedTo(t, ann)
 	playedAs(t, id, 60, noon, clean(60, 1))
 	tryOut := simulatedTake(t, id, noon.Add(time.Minute), clean(60, 9))
-	assert.True(t, tryOut.TryOut)
+	assert.Equal(t, tempo.TriedOut, tryOut.Aside)
 	assert.False(t, tryOut.Decision.Counts)
 	assert.Contains(t, tryOut.Decision.Reason, "counts for nothing")
 	playedAs(t, id, 60, noon.Add(2*time.Minute), evenness.Analysis{Foreign: true, Passes: uneven(60).Passes})

@@ -35,8 +35,8 @@ type TakeSummary struct {
 	Version        int        // of the drill that was played
 	Rung           tempo.Rung // asked for
 	Source         string
-	TryOut         bool      // by the simulated player, for somebody who is not invented: it moves nobody
-	RecordedAt     time.Time // by the device
+	Aside          tempo.Aside // why it counts for nothing, whatever is measured
+	RecordedAt     time.Time   // by the device
 	HandedInAt     time.Time
 	State          string
 	Failure        *string // why it could not be measured
@@ -60,7 +60,7 @@ type Take struct {
 
 // The columns of a [TakeSummary] in the order of its fields.
 const (
-	takeColumns = `t.id, t.assignment_id, t.drill_name, row(p.id, p.name, p.role, p.demo), t.version, row(t.bpm, t.notes_per_beat), t.source, t.try_out,
+	takeColumns = `t.id, t.assignment_id, t.drill_name, row(p.id, p.name, p.role, p.demo), t.version, row(t.bpm, t.notes_per_beat), t.source, t.aside,
 		t.recorded_at, t.handed_in_at, t.state, t.failure, t.listener, t.seconds, t.held_bpm, t.notes_per_second,
 		t.spread_ms, t.spread_percent, t.right_percent, t.decision, t.sound_dropped_at IS NOT NULL`
 	takeTables = `takes t JOIN people p ON p.id = t.student_id`

@@ -134,6 +134,20 @@ func (c Chart) Alone(part int) Chart {
 	return c
 }
 
+// Opening is the beginning of the chart: whole beats for about so many seconds and so many
+// notes at the least. Where a pass is shorter, it is as many passes as that takes.
+func (c Chart) Opening(seconds float64, notes int) Chart {
+	beats := max(math.Ceil(seconds*c.BPM/60), math.Ceil(float64(notes)/float64(c.NotesPerBeat)))
+	end := slices.IndexFunc(c.Notes, func(n Note) bool { return n.Beat >= beats })
+	if end < 0 {
+		c.Passes = int(math.Ceil(beats / c.Beats()))
+		return c
+	}
+	c.Passes, c.Notes = 1, c.Notes[:end:end]
+	c.Parts = c.Parts[:min(len(c.Parts), c.Notes[end-1].Part+1)]
+	return c
+}
+
 // keepDown marks the fingers that stay where they are while a higher one is put
 // down on the same string.
 func keepDown(notes []Note) {

@@ -65,6 +65,7 @@ type Event struct {
 	At    float64 `json:"at"`    // s
 	Heard bool    `json:"heard"` // of [Ended]: something of the drill was
 	Clean bool    `json:"clean"` // of [Ended]: every pass was
+	Aside bool    `json:"aside"` // of [Ended]: it was to warm up, and is none of the item's takes
 	Pause float64 `json:"pause"` // s that the student wants between takes
 }
 
@@ -183,8 +184,7 @@ func (r Routine) ended(s State, e Event) State {
 		if s.Idle++; s.Idle >= idleTakes {
 			return s.hold(e.At, Unheard)
 		}
-	} else {
-		s.Idle = 0
+	} else if s.Idle = 0; !e.Aside {
 		s.Takes++
 		s.Clean = append(s.Clean[:len(s.Clean):len(s.Clean)], e.Clean)
 		s.Clean = s.Clean[max(0, len(s.Clean)-MaxOf):]

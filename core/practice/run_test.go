@@ -216,3 +216,15 @@ func TestAnythingCanBePressed(t *testing.T) {
 		t.Fatalf("it never ends: %+v", s)
 	})
 }
+
+// A take to warm up is played and its verdict read, but the item has as many takes to come
+// as before.
+func TestAWarmUpIsNoneOfTheTakes(t *testing.T) {
+	s := begun(t, play("a", practice.ByTakes, 2, 0), play("b", practice.ByClean, 1, 1)).told("take 1 of 2")
+	s.now += 10
+	s.state = s.routine.Step(s.state, practice.Event{Key: practice.Ended, At: s.now, Heard: true, Aside: true, Pause: 4})
+	s.at(practice.Pausing, 0).waits(4).at(practice.Playing, 0).told("take 1 of 2")
+	s.plays(false).at(practice.Playing, 0).told("take 2 of 2").plays(false).at(practice.Playing, 1)
+	s.state = s.routine.Step(s.state, practice.Event{Key: practice.Ended, At: s.now, Heard: true, Clean: true, Aside: true, Pause: 4})
+	s.waits(4).at(practice.Playing, 1)
+}

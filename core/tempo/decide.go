@@ -47,12 +47,6 @@ type Result struct {
 	Passes  []PassFigures `json:"passes"`  // played through
 }
 
-// TryOut answers a take that the simulated player has made for somebody: it shows
-// what is measured, and moves nobody.
-func TryOut(at Rung, gate Gate) Decision {
-	return Decision{Step: Hold, At: at, Next: at, Gate: gate, Reason: "A try-out by the simulated player: it counts for nothing."}
-}
-
 // tempoTolerance is how far the tempo held may be from the one asked for.
 // Slower playing that is even proves nothing about the tempo asked for.
 const tempoTolerance = 0.04

@@ -54,6 +54,18 @@ func (rs Rungs) Place(r Rung) int {
 	return n
 }
 
+// AtMost returns the fastest rung that is not faster than r, or the slowest. There must be
+// one at least.
+func (rs Rungs) AtMost(r Rung) Rung {
+	start := rs[0]
+	for _, one := range rs {
+		if one.NotesPerSecond() <= r.NotesPerSecond() {
+			start = one
+		}
+	}
+	return start
+}
+
 // above returns the next rung up from r, or r itself where there is none.
 func (rs Rungs) above(r Rung) Rung {
 	next := rs.Place(r)

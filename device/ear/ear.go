@@ -24,6 +24,7 @@ type Task struct {
 	Rung     tempo.Rung     `json:"rung"`
 	Climbing tempo.Climbing `json:"climbing"`
 	School   drill.School   `json:"school"`
+	Aside    tempo.Aside    `json:"aside,omitempty"` // it counts for nothing, for that reason
 
 	// Where what is played is marked while it is: when the first note is due, in s from the
 	// first sample, and how late the device's clicks are in its recordings, s, where that
@@ -135,7 +136,7 @@ func (e *Ear) End() (Verdict, error) {
 	}
 	a := evenness.Judge(compare.Compare(e.task.Chart, e.heard, e.listener.Ticks()...))
 	result := a.Result()
-	decision := e.task.Climbing.Decide(e.task.Rung, result)
+	decision := e.decide(result)
 	said := advice.Of(a, e.task.Chart)
 	return Verdict{
 		Analysis: a, Advice: said, Parts: advice.PartsOf(a, decision.Gate), Cues: advice.Cues(e.task.Chart, e.task.School, said.Findings), Clean: decision.Clean(result), Climbing: e.task.Climbing.After(decision, result),
@@ -145,4 +146,12 @@ func (e *Ear) End() (Verdict, error) {
 			Decision: decision,
 		},
 	}, nil
+}
+
+// decide answers the take by its ladder, where it is to be climbed.
+func (e *Ear) decide(take tempo.Result) tempo.Decision {
+	if e.task.Aside != tempo.NoAside {
+		return e.task.Aside.Decision(e.task.Rung, e.task.Climbing.Ladder.Gate)
+	}
+	return e.task.Climbing.Decide(e.task.Rung, take)
 }

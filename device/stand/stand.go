@@ -83,6 +83,69 @@ func Hear(question []byte) (Sound, error) {
 	return out, nil
 }
 
+// A Sought is a search for somebody's tempo, and what has come of the last take of it.
+type Sought struct {
+	Drill        drill.Drill   `json:"drill"`
+	Guitar       guitar.Guitar `json:"guitar"`
+	Ladder       tempo.Ladder  `json:"ladder"`
+	NotesPerBeat int           `json:"notesPerBeat"`
+	From         float64       `json:"from"`             // bpm to begin at
+	Search       *tempo.Search `json:"search,omitempty"` // nil to begin
+	Take         string        `json:"take"`             // "clean", "unclean" or "unheard"
+	Seconds      float64       `json:"seconds"`          // that the last take has lasted, with all that belongs to it
+	BarBeats     int           `json:"barBeats"`         // counted in
+}
+
+// A Seeking is the search with the next take of it, or what it has come to.
+type Seeking struct {
+	Search tempo.Search `json:"search"`
+	Next   *Laid        `json:"next,omitempty"`
+	Rung   tempo.Rung   `json:"rung"`
+	Found  *tempo.Found `json:"found,omitempty"`
+	Sure   bool         `json:"sure"` // something was found
+}
+
+// A short take lasts about so many seconds and has so many notes at the least: fewer do
+// not tell an even hand from an uneven one.
+const (
+	shortSeconds = 6
+	shortNotes   = 16
+	// around is what a take needs besides its count-in and its notes, s: its end is heard,
+	// and what is said is read.
+	around = 3
+)
+
+// Seek takes a search from one short take to the next; question is a [Sought] in JSON.
+func Seek(question []byte) (Seeking, error) {
+	var q Sought
+	if err := json.Unmarshal(question, &q); err != nil {
+		return Seeking{}, fmt.Errorf("the drill cannot be read: %w", err)
+	}
+	s := tempo.SearchFrom(q.From)
+	if q.Search != nil {
+		s = *q.Search
+		switch q.Take {
+		case "clean", "unclean":
+			s = s.After(q.Take == "clean", q.Seconds)
+		default:
+			s = s.Unheard(q.Seconds)
+		}
+	}
+	out := Seeking{Search: s, Rung: tempo.Rung{BPM: s.BPM, NotesPerBeat: q.NotesPerBeat}}
+	whole, err := q.Drill.Divided(q.NotesPerBeat).Chart(q.Guitar, s.BPM)
+	if err != nil {
+		return Seeking{}, err
+	}
+	short := whole.Opening(shortSeconds, shortNotes)
+	if s.Over(float64(q.BarBeats)*60/s.BPM + short.TakeSeconds() + around) {
+		found, sure := s.Found(q.Ladder, q.NotesPerBeat)
+		out.Found, out.Sure = &found, sure
+		return out, nil
+	}
+	out.Next = &Laid{short, short.Beats()}
+	return out, nil
+}
+
 // A Moment is a run of a routine, and what happens to it.
 type Moment struct {
 	Routine practice.Routine `json:"routine"`

@@ -105,6 +105,11 @@ export const router = createRouter({
       meta: { title: 'Practice', role: 'student' },
     },
     {
+      path: '/stand/:id/tempo',
+      component: () => import('./views/stand/FindTempo.vue'),
+      meta: { title: 'Find my tempo', role: 'student' },
+    },
+    {
       path: '/stand/:id',
       component: () => import('./views/stand/Stand.vue'),
       meta: { title: 'Stand', role: 'student' },

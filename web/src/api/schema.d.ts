@@ -985,6 +985,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/assignments/{assignmentId}/found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                assignmentId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Start from the rung that a search on the stand has found */
+        put: operations["startFound"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/assignments/{assignmentId}/moves": {
         parameters: {
             query?: never;
@@ -1123,6 +1142,8 @@ export interface paths {
                 source: components["schemas"]["Source"];
                 /** @description The tempo that was asked for */
                 bpm: number;
+                /** @description Played at a tempo of the player's own choice, so that it counts for nothing */
+                aside?: "ownTempo";
                 /** @description Nobody knows the tempo, so that what is heard is taken for the one that was asked for; bpm where none is heard */
                 asHeard?: boolean;
                 /** @description Of the drill that was played; the one on the stand now where not given */
@@ -2320,6 +2341,19 @@ export interface components {
             drillIds: string[];
             studentIds: string[];
         };
+        FoundTempo: {
+            /**
+             * Format: double
+             * @description At which about 7 takes of 10 are clean
+             */
+            bpm: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            high: number;
+            takes: number;
+            notesPerBeat: number;
+        };
         RungChange: {
             rung: components["schemas"]["Rung"];
             gate?: components["schemas"]["Gate"];
@@ -2506,6 +2540,11 @@ export interface components {
             counts: boolean;
             gate: components["schemas"]["Gate"];
         };
+        /**
+         * @description Why a take counts for nothing: by the simulated player, for somebody who is not invented; or at a tempo of one's own choice
+         * @enum {string}
+         */
+        Aside: "tryOut" | "ownTempo";
         TakeSummary: {
             /** Format: uuid */
             id: string;
@@ -2517,8 +2556,7 @@ export interface components {
             source: components["schemas"]["Source"];
             /** @description The time that the studio keeps sounds was over */
             soundDropped: boolean;
-            /** @description By the simulated player, for somebody who is not invented: it moves nobody */
-            tryOut: boolean;
+            aside?: components["schemas"]["Aside"];
             demo: boolean;
             /**
              * Format: date-time
@@ -4763,6 +4801,36 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    startFound: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made on, 0 for what is new */
+                "If-Match": components["parameters"]["IfMatch"];
+            };
+            path: {
+                assignmentId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FoundTempo"];
+            };
+        };
+        responses: {
+            /** @description The assignment */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Assignment"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
     listMoves: {
         parameters: {
             query?: {
@@ -4957,6 +5025,8 @@ export interface operations {
                 source: components["schemas"]["Source"];
                 /** @description The tempo that was asked for */
                 bpm: number;
+                /** @description Played at a tempo of the player's own choice, so that it counts for nothing */
+                aside?: "ownTempo";
                 /** @description Nobody knows the tempo, so that what is heard is taken for the one that was asked for; bpm where none is heard */
                 asHeard?: boolean;
                 /** @description Of the drill that was played; the one on the stand now where not given */

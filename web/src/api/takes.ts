@@ -12,6 +12,8 @@ export interface HandIn {
   bpm: number
   /** The tempo that is heard counts, where nobody knows it. */
   asHeard?: boolean
+  /** At a tempo of the player's own choice. */
+  aside?: 'ownTempo'
   /** Of the rung that was played. */
   notesPerBeat?: number
   file: Blob
@@ -34,12 +36,12 @@ export async function handIn(h: HandIn): Promise<Take> {
       `It has ${Math.round(h.file.size / 2 ** 20)} MB; a take may have ${maxFile / 2 ** 20} MB at the most. Cut the recording to the drill, or save it as FLAC.`,
       413,
     )
-  const { assignmentId, takeId, source, bpm, asHeard, notesPerBeat, version, recordedAt } = h
+  const { assignmentId, takeId, source, bpm, aside, asHeard, notesPerBeat, version, recordedAt } = h
   return answer(
     client.PUT('/assignments/{assignmentId}/takes/{takeId}', {
       params: {
         path: { assignmentId, takeId },
-        query: { source, bpm, asHeard, notesPerBeat, version, recordedAt },
+        query: { source, bpm, aside, asHeard, notesPerBeat, version, recordedAt },
       },
       headers: { 'Content-Type': 'application/octet-stream' },
       body: h.file as unknown as string, // the contract's binary body

@@ -17,6 +17,8 @@ export interface Task {
   rung: { bpm: number; notesPerBeat: number }
   climbing: Climbing
   school: Stand['school']
+  /** It counts for nothing. */
+  aside?: 'ownTempo'
   /** When the first note is due, in s from the first sample: then notes are marked as they are played. */
   first?: number
   /** How late the clicks of this device are in its recordings, in s; none where not known. */
@@ -53,7 +55,7 @@ export type ToEar =
   | { kind: 'begin'; take: string; task: string } // as JSON: what is watched cannot be sent
   | { kind: 'hear'; take: string; samples: Int32Array }
   | { kind: 'end'; take: string }
-  | { kind: 'ask'; id: number; what: 'lay' | 'hear' | 'step'; question: string }
+  | { kind: 'ask'; id: number; what: 'lay' | 'hear' | 'seek' | 'step'; question: string }
 
 export type FromEar =
   | { kind: 'ready' }

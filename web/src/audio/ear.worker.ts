@@ -13,7 +13,7 @@ declare const manudrillEar: {
   hear(samples: Uint8Array): string
   end(): string
 }
-declare const manudrillStand: Record<'lay' | 'hear' | 'step', (question: string) => string>
+declare const manudrillStand: Record<'lay' | 'hear' | 'seek' | 'step', (question: string) => string>
 declare class Go {
   importObject: WebAssembly.Imports
   run(instance: WebAssembly.Instance): Promise<void>

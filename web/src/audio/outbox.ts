@@ -178,6 +178,7 @@ export const outbox = useOutbox({
       bpm: t.bpm,
       notesPerBeat: t.notesPerBeat,
       version: t.version,
+      aside: t.aside,
       recordedAt: t.startedAt,
       file,
     }),

@@ -39,6 +39,8 @@ export interface RunEvent {
   at: number
   heard?: boolean
   clean?: boolean
+  /** It was to warm up, and is none of the item's takes. */
+  aside?: boolean
   /** In s, that the student wants between takes. */
   pause?: number
 }
@@ -52,6 +54,23 @@ export interface Told {
   then: number
 }
 
+/** A search for somebody's tempo, as the core keeps it. */
+export interface Search {
+  bpm: number
+  clean: number[]
+  unclean: number[]
+}
+
+/** The next short take of a search, or what it has come to. */
+export interface Seeking {
+  search: Search
+  next?: { chart: Chart; beatsPerPass: number }
+  rung: Rung
+  found?: { bpm: number; low: number; high: number; takes: number; start: Rung; text: string }
+  /** Something was found. */
+  sure: boolean
+}
+
 /** What is asked of the core, and what it answers. */
 interface Questions {
   lay: {
@@ -61,6 +80,24 @@ interface Questions {
   hear: {
     asks: { drill: Drill; guitar: Stand['guitar']; rung: Rung; click: boolean }
     answers: { rate: number; seconds: number; samples: string }
+  }
+  seek: {
+    asks: {
+      drill: Drill
+      guitar: Stand['guitar']
+      ladder: Stand['climbing']['ladder']
+      notesPerBeat: number
+      /** In bpm, where the search begins. */
+      from: number
+      search?: Search
+      /** What has come of the last take. */
+      take?: 'clean' | 'unclean' | 'unheard'
+      /** That it has lasted, with all that belongs to it. */
+      seconds?: number
+      /** Beats counted in. */
+      barBeats: number
+    }
+    answers: Seeking
   }
   step: {
     asks: { routine: SavedRoutine['routine']; state: Partial<RunState>; event: RunEvent }

@@ -13,6 +13,8 @@ export interface Unsent {
   notesPerBeat?: number
   /** Of the drill that is played; older recordings do not know it. */
   version?: number
+  /** Played at a tempo of one's own choice: it counts for nothing. */
+  aside?: 'ownTempo'
   rate: number
   startedAt: string
   frames: number

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
 
 import type { TakeSummary } from '../api/client'
-import { momentOf } from '../draw/words'
+import { asideNames, momentOf } from '../draw/words'
 import StepWord from './StepWord.vue'
 
 const props = defineProps<{ takes: TakeSummary[]; withDrill?: boolean; withStudent?: boolean }>()
@@ -65,7 +65,7 @@ function beyond({ measured: m }: TakeSummary): boolean {
             {{ t.state === 'failed' ? 'could not be measured' : 'waits to be measured' }}
           </td>
           <td class="quiet">
-            {{ t.tryOut ? 'try-out' : `${madeWith[t.source]}${t.demo ? ', demo' : ''}` }}
+            {{ t.aside ? asideNames[t.aside] : `${madeWith[t.source]}${t.demo ? ', demo' : ''}` }}
           </td>
         </tr>
       </tbody>

@@ -157,6 +157,9 @@ export function ladderWords({ ladder: l, drill }: Pick<DrillFile, 'ladder' | 'dr
   }
 }
 
+/** Why a take counts for nothing. */
+export const asideNames = { tryOut: 'a try-out', ownTempo: 'at a tempo of one’s own' }
+
 export const sourceNames: Record<Source, string> = {
   microphone: 'microphone',
   file: 'file',

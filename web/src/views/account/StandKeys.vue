@@ -12,6 +12,8 @@ const deeds: { deed: Deed; name: string; usual: string }[] = [
   { deed: 'repeat', name: 'Again', usual: 'r' },
   { deed: 'skip', name: 'Next item', usual: '→' },
   { deed: 'back', name: 'Item before', usual: '←' },
+  { deed: 'faster', name: 'Faster', usual: '↑' },
+  { deed: 'slower', name: 'Slower', usual: '↓' },
   { deed: 'tired', name: 'Tired', usual: 't' },
   { deed: 'hurts', name: 'It hurts', usual: 'h' },
 ]

@@ -14,6 +14,8 @@ defineProps<{
   text: string
   next?: string
   stand?: Stand
+  /** At which it is played. */
+  bpm?: number
   own?: string
 }>()
 
@@ -30,11 +32,12 @@ const clock = (seconds: number) =>
       <div>
         <p v-if="word" class="word">{{ word }}</p>
         <p v-if="text" class="text">{{ text }}</p>
+        <slot />
       </div>
     </div>
     <div v-if="stand && next" class="next">
       <p class="text">
-        Then <b>{{ next }}</b>, {{ stand.chart.bpm }} bpm
+        Then <b>{{ next }}</b>, {{ bpm ?? stand.chart.bpm }} bpm
       </p>
       <CueList v-if="!text" class="cues" :cues="own ? [own] : stand.cues" />
       <div class="two">

@@ -15,7 +15,7 @@ import { aboutMinutes, itemName } from '../../draw/routinewords'
 import MicrophoneCheck from '../stand/MicrophoneCheck.vue'
 import Stage from '../stand/Stage.vue'
 import StandChoices from '../stand/StandChoices.vue'
-import { pause, spoken } from '../stand/choices'
+import { pause, spoken, warmUp } from '../stand/choices'
 import { useRecording } from '../stand/recording'
 import AfterPlaying from './AfterPlaying.vue'
 import ItHurts from './ItHurts.vue'
@@ -24,6 +24,7 @@ import RoutinePlan from './RoutinePlan.vue'
 import RunKeys from './RunKeys.vue'
 import TakeTold from './TakeTold.vue'
 import { keyOf } from './keys'
+import SwitchLine from '../bench/SwitchLine.vue'
 import { useRun } from './run'
 import { say } from './saying'
 
@@ -75,6 +76,7 @@ async function open() {
       answer(client.GET('/assignments/{assignmentId}', { params: { path: { assignmentId } } })),
     now: () => performance.now() / 1000,
     pause: () => pause.value,
+    warmUp: () => warmUp.value,
   })
   if (await isAllowed()) await check()
 }
@@ -112,6 +114,17 @@ const upNext = computed(() => {
   const next = saved.value?.routine.items[then]
   return next && saved.value ? itemName(next, saved.value) : undefined
 })
+/** How far the item is; beside the ladder, that is said too. */
+const leftNow = computed(() => {
+  if (run.value?.warming.value) return 'to warm up, it does not count'
+  return [told.value?.left, besides.value].filter(Boolean).join(' · ')
+})
+/** The next takes are at a tempo of one's own. */
+const besides = computed(() => {
+  const own = run.value?.own.value
+  return own === undefined ? undefined : `${own} bpm by your own choice, which does not count`
+})
+const nextBpm = computed(() => run.value?.own.value ?? stand.value?.assignment.rung.bpm)
 const begun = computed(() => phase.value !== 'waiting' || !!state.value?.held)
 
 // The screen stays on while the routine runs.
@@ -142,6 +155,7 @@ onKeyStroke(true, (event) => {
   if (key === 'go' && on.closest('button, a')) return // which it presses
   event.preventDefault()
   if (key === 'go') startOrHold()
+  else if (key === 'faster' || key === 'slower') run.value.change(key === 'faster' ? 1 : -1)
   else press(key)
 })
 </script>
@@ -167,7 +181,7 @@ onKeyStroke(true, (event) => {
       <Stage
         v-else-if="phase === 'playing' && stand"
         :title="stand.assignment.drillName"
-        :left="told?.left ?? ''"
+        :left="leftNow"
         :chart="stand.chart"
         :neck="stand.neck"
         :moment="moment"
@@ -200,7 +214,7 @@ onKeyStroke(true, (event) => {
             its word counts.
           </p>
           <p class="then">
-            <template v-if="upNext">{{ upNext }}, {{ stand?.chart.bpm }} bpm, </template>in
+            <template v-if="upNext">{{ upNext }}, {{ nextBpm }} bpm, </template>in
             {{ secondsLeft }} s
           </p>
         </template>
@@ -213,7 +227,15 @@ onKeyStroke(true, (event) => {
           :next="upNext"
           :own="saved.routine.items[told?.then ?? -1]?.text"
           :stand="stand"
-        />
+          :bpm="nextBpm"
+        >
+          <p v-if="state?.tired" class="slower">
+            Lower, if you wish:
+            <button type="button" @click="run.change(-1)">Slower <kbd>↓</kbd></button>
+            <button type="button" @click="run.change(1)">Faster <kbd>↑</kbd></button>
+            <span v-if="besides">{{ besides }}.</span>
+          </p>
+        </RestView>
 
         <section v-else-if="phase === 'over'" class="end">
           <p class="word">Done.</p>
@@ -243,6 +265,7 @@ onKeyStroke(true, (event) => {
           <div class="before">
             <RoutinePlan :saved="saved" :at="begun || state ? (state?.item ?? 0) : undefined" />
             <div class="stack">
+              <SwitchLine v-model="warmUp" name="Warm up first, at 70 % of the tempo" />
               <MicrophoneCheck :input="input" :stamp="heard" :busy="false" @choose="check" />
               <StandChoices />
               <p class="small quiet" role="status">
@@ -300,6 +323,23 @@ h1 {
 .note {
   border-left: 6px solid var(--ink);
   padding-left: var(--s3);
+}
+.slower {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: var(--s2) var(--s3);
+  font-size: clamp(18px, 2vw, 34px);
+}
+.slower button {
+  border: 1px solid var(--line-2);
+  border-radius: var(--round);
+  background: none;
+  color: var(--ink);
+  font: inherit;
+  min-height: 44px;
+  padding: 6px 14px;
+  cursor: pointer;
 }
 .then {
   font-size: clamp(18px, 2.4vw, 44px);

@@ -2,8 +2,11 @@ import { useStorage } from '@vueuse/core'
 
 import type { RunEvent } from '../../audio/standCore'
 
-/** What a key does while a routine runs; go starts what waits and holds what runs. */
-export type Deed = 'go' | RunEvent['key']
+/**
+ * What a key does while a routine runs; go starts what waits and holds what runs, faster and
+ * slower set a tempo of one's own.
+ */
+export type Deed = 'go' | 'faster' | 'slower' | RunEvent['key']
 
 const usual: Record<string, Deed> = {
   ' ': 'go',
@@ -13,6 +16,8 @@ const usual: Record<string, Deed> = {
   n: 'next',
   ArrowRight: 'skip',
   ArrowLeft: 'back',
+  ArrowUp: 'faster',
+  ArrowDown: 'slower',
   t: 'tired',
   h: 'hurts',
 }

@@ -21,7 +21,8 @@ const stand = {
     student: { demo: false },
     rung: { bpm: 100, notesPerBeat: 2 },
   },
-  chart: { bpm: 100 },
+  chart: { bpm: 100, notesPerBeat: 2 },
+  climbing: { ladder: { stepBpm: 4 } },
 } as Stand
 
 const told = (phase: Phase, item = 0, then = 0): Told =>
@@ -55,6 +56,7 @@ function standThat(...says: Told[]) {
     standNow: vi.fn<OnStand['standNow']>(async () => stand),
     now: () => 5,
     pause: () => 4,
+    warmUp: vi.fn(() => false),
   } satisfies OnStand
   const stands = new Map([['a', stand]])
   const run = useRun(routine, stands, on)
@@ -68,6 +70,42 @@ afterEach(() => {
 })
 
 describe('a run of a routine', () => {
+  it('begins with one take to warm up where that is wished, which moves nothing', async () => {
+    const { run, on, events, stands } = standThat(told('playing'), told('pausing'), told('playing'))
+    on.warmUp.mockReturnValue(true)
+    await run.press('start')
+    expect(on.start.mock.lastCall?.[1]).toEqual({ aside: 'ownTempo' })
+    expect(run.warming.value).toBe(true)
+    const aside = { take: { ...made.take, aside: 'ownTempo' } } as UnsentTake
+    await run.ended(aside, 'finished', verdict('hold'))
+    expect(events.at(-1)).toMatchObject({ key: 'ended', aside: true })
+    expect(stands.get('a')?.assignment.rung.bpm).toBe(100)
+    await run.press('next')
+    expect(on.start.mock.lastCall?.[1]).toBeUndefined()
+    expect(run.warming.value).toBe(false)
+  })
+
+  it('plays at a tempo of one’s own beside the ladder until the next drill', async () => {
+    const { run, on, stands, events } = standThat(told('pausing'), told('playing'))
+    await run.press('start')
+    run.change(-1)
+    run.change(-1)
+    expect(run.own.value).toBe(92)
+    await run.press('next')
+    expect(on.core.ask).toHaveBeenCalledWith(
+      'lay',
+      expect.objectContaining({ rung: { bpm: 92, notesPerBeat: 2 } }),
+    )
+    expect(on.start.mock.lastCall?.[1]).toEqual({ aside: 'ownTempo' })
+    const aside = { take: { ...made.take, aside: 'ownTempo' } } as UnsentTake
+    await run.ended(aside, 'finished', verdict('up'))
+    expect(stands.get('a')?.assignment.rung.bpm).toBe(100)
+    expect(events.at(-1)).toMatchObject({ key: 'ended', aside: false })
+    run.change(1)
+    run.change(1)
+    expect(run.own.value).toBeUndefined() // the rung again
+  })
+
   it('records while the core says that it plays, and only then', async () => {
     const { run, on } = standThat(told('playing'), told('playing'), told('resting', 1, -1))
     await run.press('start')
@@ -99,7 +137,14 @@ describe('a run of a routine', () => {
     await run.press('start')
     await run.ended(made, 'finished', verdict('up'))
     expect(on.handIn.mock.calls[0]?.[0]).toBe(made)
-    expect(events.at(-1)).toEqual({ key: 'ended', at: 5, heard: true, clean: true, pause: 4 })
+    expect(events.at(-1)).toEqual({
+      key: 'ended',
+      at: 5,
+      heard: true,
+      clean: true,
+      aside: false,
+      pause: 4,
+    })
     expect(stands.get('a')?.chart.bpm).toBe(110)
     expect(stands.get('a')?.assignment.rung).toEqual({ bpm: 110, notesPerBeat: 2 })
     await run.press('next')

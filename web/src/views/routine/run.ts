@@ -2,8 +2,8 @@ import { ref, shallowRef } from 'vue'
 
 import {
   isMeasured,
-  Problem,
   problemOf,
+  type Problem,
   type MeasuredTake,
   type Routine,
   type Rung,
@@ -15,7 +15,8 @@ import type { RunEvent, StandCore, Told } from '../../audio/standCore'
 import type { UnsentTake } from '../../audio/unsent'
 import { climbed } from '../stand/climbed'
 import { heardHere, saysOtherwise } from '../stand/heardHere'
-import type { Ending } from '../stand/recording'
+import { asTempo, atTempo, stepOf } from '../stand/ownTempo'
+import { brokenOff, type Besides, type Ending } from '../stand/recording'
 
 /** What a run needs of the stand it is on. */
 export interface OnStand {
@@ -23,7 +24,7 @@ export interface OnStand {
   /** A recording is under way. */
   running: () => boolean
   /** Counts in and records; may throw a Problem. */
-  start: (stand: Stand) => Promise<void>
+  start: (stand: Stand, besides?: Besides) => Promise<void>
   /** Breaks a recording off. */
   stop: () => Promise<void>
   /** Hands a take in; then is told once the studio has judged it, which may be much later. */
@@ -36,9 +37,14 @@ export interface OnStand {
   now: () => number
   /** Seconds between takes. */
   pause: () => number
+  /** The first drill begins with a take to warm up. */
+  warmUp: () => boolean
 }
 
 const differ = (a: Rung, b: Rung): boolean => a.bpm !== b.bpm || a.notesPerBeat !== b.notesPerBeat
+
+/** At which share of the rung one warms up. */
+const warm = 0.7
 
 /** How often it is looked whether something ends by itself, in ms. */
 const beat = 200
@@ -58,6 +64,11 @@ export function useRun(routine: Routine, stands: Map<string, Stand>, on: OnStand
   const otherwise = ref<string>()
   /** The stand of the item that is played, or of the one that comes next. */
   const stand = shallowRef<Stand>()
+  /** The tempo of one's own at which the item is played, beside the ladder. */
+  const own = ref<number>()
+  /** The take that is played, or was last, is to warm up. */
+  const warming = ref(false)
+  let warmed = false
   let doing: Promise<unknown> = Promise.resolve()
   let left = false
 
@@ -79,6 +90,7 @@ export function useRun(routine: Routine, stands: Map<string, Stand>, on: OnStand
   /** Does what the core says: a take is played, a new one perhaps, or none. */
   async function obey(playing: boolean, anew: boolean) {
     const id = routine.items[told.value!.then]?.drill
+    if (stand.value?.assignment.drillId !== id) own.value = undefined
     stand.value = id === undefined ? undefined : stands.get(id)
     if (playing && !anew) return
     if (on.running()) await on.stop()
@@ -86,12 +98,31 @@ export function useRun(routine: Routine, stands: Map<string, Stand>, on: OnStand
     problem.value = verdict.value = undefined
     silent.value = false
     otherwise.value = undefined
+    warming.value = on.warmUp() && !warmed
+    warmed = true
     try {
-      await on.start(stand.value!)
+      await startTake(stand.value!)
     } catch (thrown) {
       void tell({ key: 'failed' })
       throw thrown
     }
+  }
+
+  /** Plays what lies on the stand: at its rung, or beside the ladder. */
+  async function startTake(at: Stand) {
+    const bpm = warming.value ? asTempo(warm * at.chart.bpm) : own.value
+    if (bpm === undefined) return on.start(at)
+    stand.value = await atTempo(at, bpm, on.core)
+    await on.start(stand.value, { aside: 'ownTempo' })
+  }
+
+  /** Changes the tempo at which the item is played from the next take on. */
+  function change(way: 1 | -1) {
+    const id = routine.items[told.value?.then ?? -1]?.drill
+    const at = id && stands.get(id)
+    if (!at) return
+    const bpm = asTempo((own.value ?? at.chart.bpm) + way * stepOf(at))
+    own.value = bpm === at.chart.bpm ? undefined : bpm
   }
 
   const press = (key: RunEvent['key']): Promise<void> => tell({ key })
@@ -99,11 +130,9 @@ export function useRun(routine: Routine, stands: Map<string, Stand>, on: OnStand
   /** A recording has ended; said is what this device says of it. */
   async function ended(made: UnsentTake, ending: Ending, said?: Said): Promise<void> {
     if (ending === 'stopped') return // by a key, which says what is next
-    if (ending === 'lost') {
-      problem.value = new Problem(
-        'The microphone went away',
-        'What was played until then is kept. Plug it in again, then press space.',
-      )
+    const broken = brokenOff(ending, 'What was played until then is kept. Press space to go on.')
+    if (broken) {
+      problem.value = broken
       return tell({ key: 'failed' })
     }
     const heard = said !== nothing && !(said && said.analysis.foreign)
@@ -115,10 +144,10 @@ export function useRun(routine: Routine, stands: Map<string, Stand>, on: OnStand
     }
     if (said && said !== nothing) {
       verdict.value = said
-      await climb(made.take.assignmentId, said)
+      if (!made.take.aside) await climb(made.take.assignmentId, said)
     }
     const clean = !!said && said !== nothing && said.clean
-    await tell({ key: 'ended', heard, clean, pause: on.pause() })
+    await tell({ key: 'ended', heard, clean, aside: warming.value, pause: on.pause() })
   }
 
   /** Lays the rung that the ladder says now, for the next take. */
@@ -155,5 +184,19 @@ export function useRun(routine: Routine, stands: Map<string, Stand>, on: OnStand
     clearInterval(clock)
   }
 
-  return { told, now, problem, verdict, silent, otherwise, stand, press, ended, close }
+  return {
+    told,
+    now,
+    problem,
+    verdict,
+    silent,
+    otherwise,
+    stand,
+    own,
+    warming,
+    press,
+    change,
+    ended,
+    close,
+  }
 }

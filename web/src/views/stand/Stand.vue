@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onKeyStroke, useStorage } from '@vueuse/core'
 import { ElButton, ElSegmented } from 'element-plus'
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 
 import {
@@ -29,7 +29,6 @@ import NeckView from '../../components/NeckView.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import TabView from '../../components/TabView.vue'
 import UnsentList from '../../components/UnsentList.vue'
-import { count } from '../../draw/words'
 import { heardHere } from './heardHere'
 import { climbed } from './climbed'
 import ItHurts from '../routine/ItHurts.vue'
@@ -39,9 +38,11 @@ import MicrophoneCheck from './MicrophoneCheck.vue'
 import HearIt from './HearIt.vue'
 import { playerOf, steadyPlayer } from './player'
 import PlayerForm from './PlayerForm.vue'
+import { asTempo, atTempo, stepOf } from './ownTempo'
 import Stage from './Stage.vue'
+import StandHead from './StandHead.vue'
 import StandChoices from './StandChoices.vue'
-import { useRecording, type Ending } from './recording'
+import { brokenOff, useRecording, type Ending } from './recording'
 import { useTakeShown } from './takeShown'
 import Verdict from './Verdict.vue'
 
@@ -68,6 +69,25 @@ const { running, moment, input, heard, hearing, marks, core, start, choose, stop
   (made, ending, said) => void ended(made, ending, said),
   () => (problem.value = noRoom),
 )
+/** At a tempo of one's own, beside the ladder. */
+const own = ref<number>()
+/** What is laid out: the rung, or the drill at that tempo. */
+const laid = shallowRef<Stand>()
+async function layOut() {
+  const [now, bpm] = [stand.value, own.value]
+  if (!now || !core || bpm === undefined) return (laid.value = now)
+  const at = await atTempo(now, bpm, core)
+  if (stand.value === now && own.value === bpm) laid.value = at
+}
+watch([stand, own], () => layOut().catch((thrown) => (problem.value = problemOf(thrown))))
+/** Changes the tempo from the next take on. */
+function change(way: 1 | -1) {
+  const rung = stand.value?.assignment.rung
+  if (!rung || !core || running.value) return
+  clear()
+  const bpm = asTempo((own.value ?? rung.bpm) + way * stepOf(stand.value!))
+  own.value = bpm === rung.bpm ? undefined : bpm
+}
 const bpm = computed(() => stand.value?.chart.bpm ?? 0)
 
 async function load() {
@@ -123,9 +143,10 @@ async function go() {
   clear()
   fileHere.value = undefined
   await attempt('Opening the microphone', async () => {
-    if (!stand.value) return
     listening.value = undefined
-    await start(stand.value)
+    await layOut() // it may just have been changed
+    if (!laid.value) return
+    await start(laid.value, { aside: own.value === undefined ? undefined : 'ownTempo' })
   })
 }
 
@@ -149,9 +170,10 @@ function tryOut() {
 
 async function ended(made: UnsentTake, ending: Ending, said?: Said) {
   if (said && said !== nothing && stand.value && !running.value) {
-    showOurs(heardHere(made, stand.value, said))
+    showOurs(heardHere(made, laid.value ?? stand.value, said))
     // The next take is on the rung that the ladder says now, whether there is a line or not.
-    if (core && ending === 'finished') stand.value = await climbed(stand.value, said, core)
+    if (core && ending === 'finished' && !made.take.aside)
+      stand.value = await climbed(stand.value, said, core)
   }
   if (made.unkept) return handInUnkept(made)
   if (ending === 'finished') {
@@ -160,11 +182,11 @@ async function ended(made: UnsentTake, ending: Ending, said?: Said) {
     return
   }
   await outbox.look()
-  if (ending === 'lost')
-    problem.value = new Problem(
-      'The microphone went away',
-      'What was played until then is kept. Plug the microphone in again and play once more, or hand in what there is.',
-    )
+  problem.value =
+    brokenOff(
+      ending,
+      'What was played until then is kept: play once more, or hand in what there is.',
+    ) ?? problem.value
 }
 
 const noRoom = new Problem(
@@ -176,7 +198,7 @@ const rescued = ref<{ url: string; name: string }>()
 onBeforeUnmount(() => rescued.value && URL.revokeObjectURL(rescued.value.url))
 
 async function handInUnkept(made: UnsentTake) {
-  const { id: takeId, bpm, notesPerBeat, version, startedAt, rate, drillName } = made.take
+  const { id: takeId, bpm, notesPerBeat, version, aside, startedAt, rate, drillName } = made.take
   const file = encodeWav(await made.sound(), rate)
   await followed(takeId, () =>
     handIn({
@@ -186,6 +208,7 @@ async function handInUnkept(made: UnsentTake) {
       bpm,
       notesPerBeat,
       version,
+      aside,
       recordedAt: startedAt,
       file,
     }),
@@ -254,6 +277,8 @@ const deeds: Partial<Record<Deed, () => unknown>> = {
   tired,
   hurts,
   hold: () => running.value && stop(),
+  faster: () => change(1),
+  slower: () => change(-1),
 }
 onKeyStroke(true, (event) => {
   const on = event.target as HTMLElement
@@ -269,7 +294,8 @@ onKeyStroke(true, (event) => {
 const leftToPlay = computed(() => {
   const { countIn, pass } = moment.value
   if (countIn) return 'get ready'
-  return pass === undefined ? 'done' : `pass ${pass + 1} of ${stand.value?.chart.passes ?? 1}`
+  const word = own.value === undefined ? '' : ', does not count'
+  return pass === undefined ? 'done' : `pass ${pass + 1} of ${laid.value?.chart.passes ?? 1}${word}`
 })
 const goText = computed(() => {
   if (source.value === 'file') return 'Choose a file'
@@ -291,38 +317,26 @@ const goText = computed(() => {
       @mistake="hurting = false"
     />
     <template v-else-if="stand">
-      <div class="head">
-        <div class="title">
-          <h1>{{ stand.assignment.drillName }}</h1>
-          <p class="quiet">
-            {{ count(stand.chart.notes.length, 'note') }} a pass,
-            {{ count(stand.chart.passes ?? 1, 'pass', 'passes') }},
-            {{ count(stand.chart.notesPerBeat, 'note') }} a beat ·
-            <RouterLink :to="`/progress/${id}`">progress</RouterLink>
-          </p>
-        </div>
-        <p class="bpm">
-          <b class="figures">{{ bpm }}</b> bpm<template v-if="stand.assignment.climb.mixed"
-            ><br />{{ count(stand.chart.notesPerBeat, 'note') }} a beat</template
-          >
-        </p>
-        <div class="go">
-          <el-button type="primary" class="play" :disabled="!!busy" @click="go">{{
-            goText
-          }}</el-button>
-          <span class="small quiet">or press <kbd>space</kbd></span>
-        </div>
-      </div>
+      <StandHead
+        :stand="stand"
+        :own="own"
+        :changes="!!core && source === 'microphone'"
+        :go-text="goText"
+        :busy="!!busy"
+        @go="go"
+        @change="change"
+        @back="own = undefined"
+      />
 
       <p v-if="stand.assignment.set && !running && !take" class="lead">
         {{ stand.assignment.set.author }} has set this tempo: “{{ stand.assignment.set.reason }}”
       </p>
 
       <Stage
-        v-if="running"
+        v-if="running && laid"
         :title="stand.assignment.drillName"
         :left="leftToPlay"
-        :chart="stand.chart"
+        :chart="laid.chart"
         :neck="stand.neck"
         :moment="moment"
         :marks="marks"
@@ -375,7 +389,7 @@ const goText = computed(() => {
             @note="(n) => (sounding = n)"
             @problem="(p) => (problem = p)"
           />
-          <TabView :chart="stand.chart" :now="sounding" :zoom="[1.35, 2.6]" />
+          <TabView :chart="(laid ?? stand).chart" :now="sounding" :zoom="[1.35, 2.6]" />
         </section>
         <section class="sheet">
           <NeckView :neck="stand.neck" :chart="stand.chart" :now="sounding" />
@@ -455,31 +469,6 @@ const goText = computed(() => {
 }
 .stand > * {
   min-width: 0;
-}
-.head {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: var(--s3) var(--s5);
-}
-.title {
-  flex: 1 1 260px;
-}
-.head h1 {
-  font-size: clamp(24px, 3vw, 38px);
-}
-.bpm {
-  font-size: var(--t-lead);
-  white-space: nowrap;
-}
-.bpm b {
-  font-size: clamp(48px, 6vw, 84px);
-  line-height: 1;
-}
-.go {
-  display: grid;
-  justify-items: center;
-  gap: var(--s1);
 }
 .play {
   height: 64px;

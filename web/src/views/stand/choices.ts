@@ -14,6 +14,9 @@ export const live = useStorage('manudrill marks', true)
 /** How long a verdict is read before the next take, in s. */
 export const pause = useStorage('manudrill pause', 5)
 
+/** Whether a routine begins with a take to warm up. */
+export const warmUp = useStorage('manudrill warm up', false)
+
 /** Whether the verdict is spoken. */
 export const spoken = useStorage('manudrill spoken', false)
 

@@ -23,8 +23,30 @@ import { click, live, voice, volume } from './choices'
 /** What is heard now was handed to the output a little earlier. */
 const soundedUntil = (ctx: AudioContext) => ctx.currentTime - (ctx.outputLatency || 0)
 
-/** How a recording came to its end. */
-export type Ending = 'finished' | 'stopped' | 'lost'
+/**
+ * How a recording came to its end: lost is the microphone, that was unplugged perhaps, and
+ * interrupted the sound of the whole device, by a call or by sleep.
+ */
+export type Ending = 'finished' | 'stopped' | 'lost' | 'interrupted'
+
+/** What is said of a recording that came to an end by nobody's wish. */
+export function brokenOff(ending: Ending, then: string): Problem | undefined {
+  if (ending === 'lost')
+    return new Problem('The microphone went away', `Plug it in again, or choose another. ${then}`)
+  if (ending === 'interrupted')
+    return new Problem(
+      'The sound was interrupted',
+      `A call, another program or sleep has taken it away. ${then}`,
+    )
+}
+
+/** How something is played that is no take of the rung on the stand. */
+export interface Besides {
+  /** It counts for nothing, and why. */
+  aside?: 'ownTempo'
+  /** Nothing is kept of it: only what is said of it is told. */
+  passing?: (ending: Ending, said?: Said) => void
+}
 
 /**
  * Runs count-in, metronome and microphone for one take after another. What is
@@ -60,7 +82,8 @@ export function useRecording(
   )
   /** What the stand asks of the same core; none where this device has no such thing. */
   const core = worker && new StandCore(worker)
-  let take: UnsentTake | undefined
+  /** What is recorded: kept as a take, or passing. */
+  let take: { id: string; kept?: UnsentTake; passing?: Besides['passing'] } | undefined
   let frame = 0
   let left = false
   let opening: Promise<void> | undefined
@@ -84,7 +107,7 @@ export function useRecording(
   function newContext(): AudioContext {
     const made = new AudioContext({ latencyHint: 'interactive' })
     made.onstatechange = () => {
-      if (made.state !== 'running' && running.value) void end('lost')
+      if (made.state !== 'running' && running.value) void end('interrupted')
     }
     return made
   }
@@ -118,26 +141,27 @@ export function useRecording(
     await openMicrophone()
   }
 
-  async function start({ chart, beatsPerPass, assignment, climbing, school }: Stand) {
+  async function start(stand: Stand, { aside, passing }: Besides = {}) {
+    const { chart, beatsPerPass, assignment, climbing, school } = stand
     const ctx = await openMicrophone()
     if (!recorder)
       throw new Problem('The microphone went away', 'Plug it in again, then press Play.')
-    const made = new UnsentTake(
-      {
-        id: newId(),
-        assignmentId: assignment.id,
-        personId: assignment.student.id,
-        drillName: assignment.drillName,
-        bpm: chart.bpm,
-        notesPerBeat: chart.notesPerBeat,
-        version: assignment.version,
-        rate: ctx.sampleRate,
-        startedAt: new Date().toISOString(),
-        frames: 0,
-      },
-      onNoRoom,
-    )
-    take = made
+    const id = newId()
+    const unsent = () => ({
+      id,
+      assignmentId: assignment.id,
+      personId: assignment.student.id,
+      drillName: assignment.drillName,
+      bpm: chart.bpm,
+      notesPerBeat: chart.notesPerBeat,
+      version: assignment.version,
+      aside,
+      rate: ctx.sampleRate,
+      startedAt: new Date().toISOString(),
+      frames: 0,
+    })
+    const kept = passing ? undefined : new UnsentTake(unsent(), onNoRoom)
+    take = { id, kept, passing }
     marks.value = new Map()
     const start = ctx.currentTime + 0.15
     const { bpm, free, passes = 1, beatsPerBar = 4 } = chart
@@ -147,11 +171,12 @@ export function useRecording(
     const playing = new Playing(ctx.sampleRate)
     let begun = false
     recorder.start((samples, from) => {
-      made.append(samples)
+      kept?.append(samples)
       if (!begun) {
         const first = live.value ? schedule.first - from / ctx.sampleRate : undefined
-        const task = { rate: ctx.sampleRate, chart, rung: assignment.rung, climbing, school, first }
-        ear?.begin(made.take.id, task)
+        const { bpm, notesPerBeat } = chart
+        const rung = { bpm, notesPerBeat }
+        ear?.begin(id, { rate: ctx.sampleRate, chart, rung, climbing, school, aside, first })
         begun = true
       }
       ear?.hear(samples)
@@ -184,8 +209,9 @@ export function useRecording(
     if (ending !== 'lost') await recorder?.stop()
     moment.value = {}
     const judged = ending === 'finished' ? ear?.end() : undefined
-    const [said] = await Promise.all([judged, played.kept()])
-    onEnd(played, ending, said)
+    const [said] = await Promise.all([judged, played.kept?.kept()])
+    if (played.kept) onEnd(played.kept, ending, said)
+    else played.passing?.(ending, said)
   }
 
   onBeforeUnmount(() => {

@@ -2,7 +2,7 @@
 import { RouterLink } from 'vue-router'
 
 import type { TakeSummary } from '../../api/client'
-import { momentOf, rungWords, sourceNames } from '../../draw/words'
+import { asideNames, momentOf, rungWords, sourceNames } from '../../draw/words'
 
 /** What a take is of; its sound stands beside it. */
 defineProps<{ summary: TakeSummary }>()
@@ -15,7 +15,7 @@ defineProps<{ summary: TakeSummary }>()
       <p class="quiet">
         {{ summary.student.name }}, {{ momentOf(summary.recordedAt) }}, at
         {{ rungWords(summary.rung, true) }}, {{ sourceNames[summary.source]
-        }}{{ summary.tryOut ? ', a try-out' : summary.demo ? ', demo' : '' }}.
+        }}{{ summary.aside ? `, ${asideNames[summary.aside]}` : summary.demo ? ', demo' : '' }}.
         <RouterLink :to="`/progress/${summary.assignmentId}`">All takes of this drill</RouterLink>
       </p>
       <slot name="notes" />

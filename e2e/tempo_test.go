@@ -1,0 +1,101 @@
+package e2e_test
+
+import (
+	"encoding/json"
+	"fmt"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"manudrill/core/guitar"
+	"manudrill/core/simulate"
+	"manudrill/formats/drillfile"
+	"manudrill/formats/sound"
+	"manudrill/store"
+	"manudrill/storetest"
+)
+
+// until140 are the sounds of somebody who plays a drill cleanly below 140 bpm, and not at
+// all evenly from there on.
+func until140(t *testing.T, file drillfile.File, tempi ...float64) string {
+	t.Helper()
+	all := map[string][]byte{}
+	for _, bpm := range tempi {
+		chart, err := file.Drill.Chart(guitar.Standard(), bpm)
+		require.NoError(t, err)
+		p := simulate.Player{Seed: 3, MotorMs: 2, SlurDropDB: 1, NoiseDB: -70}
+		if bpm >= 140 {
+			p.MotorMs = 45
+		}
+		strokes := p.Perform(chart.Opening(6, 16), 4*60/bpm)
+		x := p.Render(strokes, simulate.Rate, strokes[len(strokes)-1].T+1)
+		all[fmt.Sprintf("%s at %g", file.Drill.Name, bpm)] = sound.FromMono(simulate.Rate, x).EncodeWAV()
+	}
+	raw, err := json.Marshal(all)
+	require.NoError(t, err)
+	return string(raw)
+}
+
+// standing is where the student stands by the path of a stand.
+func standing(t *testing.T, path string) store.Stand {
+	t.Helper()
+	s, err := kept.Stand(storetest.In(t.Context()), uuid.MustParse(strings.TrimPrefix(path, "/stand/")))
+	require.NoError(t, err)
+	return s
+}
+
+// Short takes get faster while they are clean and slower when one is not, by themselves
+// after one key; nothing is kept of them, and the ladder stays where it was.
+func TestASearchForATempoRunsByOneKey(t *testing.T) {
+	file := shortDrill("How fast is clean")
+	stand := onTheStand(t, file)
+	p := withPlayer(t, until140(t, file, 120, 136, 144))
+	p.enter(student)
+	p.do(chromedp.Navigate(base + stand + "/tempo"))
+	p.see("Find my tempo", "None of them is kept or counts.")
+	p.do(chromedp.KeyEvent(" "))
+	p.see("short take 1")
+	p.see("Clean", "then 144 bpm")
+	p.see("short take 2")
+	p.see("Not clean", "then 136 bpm")
+	p.see("short take 3")
+	p.do(chromedp.KeyEvent(" "))
+	p.see("Held at 136 bpm.")
+	name := file.Drill.Name + " at "
+	assert.Equal(t, []string{name + "120", name + "144", name + "136"}, evaluate[[]string](p, `played`))
+	p.press("back to the stand")
+	p.see("find my tempo")
+	assert.NotContains(t, p.text("body"), "not handed in")
+	now := standing(t, stand)
+	assert.InDelta(t, 120, now.Rung.BPM, 0)
+	assert.Zero(t, now.Takes)
+}
+
+// A slower tempo is one key away; what is played at it is measured and moves nothing.
+func TestATempoOfOnesOwnCountsForNothing(t *testing.T) {
+	file := shortDrill("Slower for once")
+	stand := onTheStand(t, file)
+	p := withPlayer(t, soundsOf(t, []drillfile.File{file}, 110))
+	p.enter(student)
+	p.do(chromedp.Navigate(base + stand))
+	p.see("A take is judged on this device as soon as it ends.")
+	p.do(chromedp.KeyEvent(kb.ArrowDown))
+	p.see("Slower by your own choice: measured, but it does not count.")
+	p.do(chromedp.KeyEvent(" "))
+	p.see("does not count")
+	p.see("At a tempo of your own choice: it counts for nothing.")
+	p.see("Back to 120")
+	require.Eventually(t, func() bool { return standing(t, stand).Takes == 1 }, patience, 100*time.Millisecond)
+	now := standing(t, stand)
+	assert.InDelta(t, 120, now.Rung.BPM, 0)
+	takes, err := kept.Takes(storetest.In(t.Context()), &now.ID, nil, store.Page{})
+	require.NoError(t, err)
+	require.Len(t, takes, 1)
+	assert.InDelta(t, 110, takes[0].Rung.BPM, 0)
+}

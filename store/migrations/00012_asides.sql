@@ -1,0 +1,12 @@
+-- Takes that count for nothing by what they are: tried out by the simulated player, or
+-- played at a tempo of one's own choice.
+
+-- +goose Up
+ALTER TABLE takes ADD COLUMN aside text NOT NULL DEFAULT '';
+UPDATE takes SET aside = 'tryOut' WHERE try_out;
+ALTER TABLE takes DROP COLUMN try_out;
+
+-- +goose Down
+ALTER TABLE takes ADD COLUMN try_out boolean NOT NULL DEFAULT false;
+UPDATE takes SET try_out = true WHERE aside <> '';
+ALTER TABLE takes DROP COLUMN aside;
