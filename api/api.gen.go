@@ -1382,6 +1382,9 @@ type AddTakeParams struct {
 	// Aside Played at a tempo of the player's own choice, so that it counts for nothing
 	Aside *string `form:"aside,omitempty" json:"aside,omitempty"`
 
+	// ClickAt When the first beat is clicked in the recording, in seconds from its first sample, where the delay of the device is known
+	ClickAt *float64 `form:"clickAt,omitempty" json:"clickAt,omitempty"`
+
 	// AsHeard Nobody knows the tempo, so that what is heard is taken for the one that was asked for; bpm where none is heard
 	AsHeard *bool `form:"asHeard,omitempty" json:"asHeard,omitempty"`
 
@@ -2509,6 +2512,14 @@ func (siw *ServerInterfaceWrapper) AddTake(c *gin.Context) {
 	err = runtime.BindQueryParameterWithOptions("form", true, false, "aside", c.Request.URL.Query(), &params.Aside, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
 	if err != nil {
 		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aside: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "clickAt" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "clickAt", c.Request.URL.Query(), &params.ClickAt, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter clickAt: %w", err), http.StatusBadRequest)
 		return
 	}
 

@@ -38,10 +38,7 @@ func main() {
 				bytes = make([]byte, n)
 			}
 			bytes = bytes[:js.CopyBytesToGo(bytes[:cap(bytes)], args[0])]
-			block = block[:0]
-			for i := 0; i+4 <= len(bytes); i += 4 {
-				block = append(block, int32(binary.LittleEndian.Uint32(bytes[i:])))
-			}
+			block = samplesIn(block[:0], bytes)
 			marks, err := now.Hear(block)
 			return struct {
 				Marks []practice.Mark `json:"marks,omitempty"`
@@ -70,10 +67,24 @@ func main() {
 		"hear": answering(func(args []js.Value) (any, error) { return stand.Hear([]byte(args[0].String())) }),
 		// seek takes a search for a tempo from one short take to the next.
 		"seek": answering(func(args []js.Value) (any, error) { return stand.Seek([]byte(args[0].String())) }),
+		// delay finds the delay of the device in samples of 24 bits, as the bytes of an Int32Array.
+		"delay": answering(func(args []js.Value) (any, error) {
+			raw := make([]byte, args[1].Length())
+			js.CopyBytesToGo(raw, args[1])
+			return stand.FindDelay([]byte(args[0].String()), samplesIn(nil, raw))
+		}),
 		// step takes a run of a routine from one moment to the next.
 		"step": answering(func(args []js.Value) (any, error) { return stand.Step([]byte(args[0].String())) }),
 	})
 	select {} // for as long as the worker lives
+}
+
+// samplesIn appends the samples in the bytes of an Int32Array.
+func samplesIn(to []int32, bytes []byte) []int32 {
+	for i := 0; i+4 <= len(bytes); i += 4 {
+		to = append(to, int32(binary.LittleEndian.Uint32(bytes[i:])))
+	}
+	return to
 }
 
 var errNotBegun = errors.New("nothing is being heard")

@@ -66,7 +66,7 @@ func (s *Server) receive(ctx context.Context, a store.Stand, r api.AddTakeReques
 	}
 	return s.handIn(ctx, a, store.HandIn{
 		ID: r.TakeId, Rung: tempo.Rung{BPM: r.Params.Bpm, NotesPerBeat: valueOr(r.Params.NotesPerBeat, a.Rung.NotesPerBeat)},
-		Aside: tempo.Aside(valueOr(r.Params.Aside, "")), AsHeard: valueOr(r.Params.AsHeard, false), Source: string(r.Params.Source), RecordedAt: at, Sound: file, Hash: hash,
+		Aside: tempo.Aside(valueOr(r.Params.Aside, "")), ClickAt: r.Params.ClickAt, AsHeard: valueOr(r.Params.AsHeard, false), Source: string(r.Params.Source), RecordedAt: at, Sound: file, Hash: hash,
 	})
 }
 
@@ -269,6 +269,7 @@ func (s *Server) handIn(ctx context.Context, a store.Stand, h store.HandIn) erro
 	if h.Chart, err = a.File.Value.At(h.Rung).Chart(a.StudentSetup().Guitar, h.Rung.BPM); err != nil {
 		return err
 	}
+	h.Chart.ClickAt = h.ClickAt
 	err = s.store.HandIn(ctx, h, s.queueTake(ctx, h.ID))
 	if store.IsKept(err) {
 		return nil

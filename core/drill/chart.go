@@ -18,8 +18,9 @@ type Chart struct {
 	BeatsPerBar  int      `json:"beatsPerBar,omitempty"` // 4 where missing
 	Tuning       []int    `json:"tuning"`                // open strings as MIDI notes, with the capo, string 1 first
 	Passes       int      `json:"passes,omitempty"`
-	Free         bool     `json:"free,omitempty"`  // the click only counts in
-	Parts        []string `json:"parts,omitempty"` // what its parts are called, where there are several
+	Free         bool     `json:"free,omitempty"`    // the click only counts in
+	Parts        []string `json:"parts,omitempty"`   // what its parts are called, where there are several
+	ClickAt      *float64 `json:"clickAt,omitempty"` // of a take: when its first beat is clicked in the recording, s, where that is known
 	Notes        []Note   `json:"notes"`
 }
 
@@ -207,6 +208,8 @@ func (c Chart) Validate() error {
 		return fmt.Errorf("the chart has %d notes per beat; give at least 1", c.NotesPerBeat)
 	case c.BeatsPerBar < 0 || c.BeatsPerBar > 64:
 		return fmt.Errorf("the chart has %d beats in a bar; give 1 to 64", c.BeatsPerBar)
+	case c.ClickAt != nil && !(math.Abs(*c.ClickAt) <= bounds.TakeSeconds):
+		return fmt.Errorf("the first click of the chart is at %g s; give a time within the recording", *c.ClickAt)
 	case len(c.Parts) > MaxParts:
 		return fmt.Errorf("the chart has %d parts; %d is the most", len(c.Parts), MaxParts)
 	case c.Passes < 0 || c.Passes*len(c.Notes) > MaxNotes:

@@ -144,3 +144,19 @@ func TestWhatTheEarNotices(t *testing.T) {
 		assert.InDelta(t, ms, evenness.AudibleMs(interval), 1e-9)
 	}
 }
+
+// Where the device has told when its click comes in the recording, ahead and behind are
+// known without one being heard.
+func TestAheadOfAClickWhoseTimeIsKnown(t *testing.T) {
+	chart := chartOf(t, 2)
+	at := 2 - 0.030 // notes come 30 ms after
+	chart.ClickAt = &at
+	a := evenness.Judge(played(chart, none, none))
+	require.NotNil(t, a.Pulse.ClickMs)
+	assert.InDelta(t, 30, a.Pulse.ClickMs.Value, 0.01)
+	chart.Free = true
+	assert.Nil(t, evenness.Judge(played(chart, none, none)).Pulse.ClickMs, "a free drill has no click to be beside")
+	nowhere := 1e9
+	chart.ClickAt = &nowhere
+	assert.Error(t, chart.Validate())
+}

@@ -154,13 +154,13 @@ const enoughTicks = 3
 // most, in seconds.
 const tickTolerance = 0.012
 
-// againstClick is how far behind the click the notes on a beat come, where a
-// metronome is heard in the recording: most short sounds lie on the grid of the
-// tempo asked for.
+// againstClick is how far behind the click the notes on a beat come, where its time is
+// known: because the device has told it, or because a metronome is heard in the recording,
+// so that most short sounds lie on the grid of the tempo asked for.
 func againstClick(t compare.Take) *Figure {
 	period := 60 / t.Chart.BPM
-	phase, ok := grid(t.Ticks, period)
-	if !ok || countedIn(t, phase, period) < enoughCountIn {
+	phase, ok := clickOf(t, period)
+	if !ok {
 		return nil
 	}
 	var behind []float64
@@ -172,6 +172,15 @@ func againstClick(t compare.Take) *Figure {
 		}
 	}
 	return meanOf(behind)
+}
+
+// clickOf is when a beat is clicked in the recording, s.
+func clickOf(t compare.Take, period float64) (phase float64, known bool) {
+	if t.Chart.ClickAt != nil {
+		return *t.Chart.ClickAt, !t.Chart.Free
+	}
+	phase, known = grid(t.Ticks, period)
+	return phase, known && countedIn(t, phase, period) >= enoughCountIn
 }
 
 // enoughCountIn is how many clicks must come before the first note: what knocks while

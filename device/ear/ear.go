@@ -26,11 +26,11 @@ type Task struct {
 	School   drill.School   `json:"school"`
 	Aside    tempo.Aside    `json:"aside,omitempty"` // it counts for nothing, for that reason
 
-	// Where what is played is marked while it is: when the first note is due, in s from the
-	// first sample, and how late the device's clicks are in its recordings, s, where that
-	// is known.
+	// When the first note is due, in s from the first sample, and how late the device's
+	// clicks are in its recordings, s, where that is known.
 	First *float64 `json:"first,omitempty"`
 	Delay *float64 `json:"delay,omitempty"`
+	Marks bool     `json:"marks,omitempty"` // what is played is marked while it is
 }
 
 // A Verdict is what is said of a take.
@@ -86,8 +86,15 @@ func New(task []byte) (*Ear, error) {
 	if err := e.task.Chart.Validate(); err != nil {
 		return nil, err
 	}
+	if e.task.Marks && e.task.First == nil {
+		return nil, errors.New("notes are marked only where it is known when the first is due")
+	}
 	e.listener = listen.New(e.task.Rate)
-	if e.task.First != nil {
+	if e.task.First != nil && e.task.Delay != nil {
+		at := *e.task.First + *e.task.Delay
+		e.task.Chart.ClickAt = &at
+	}
+	if e.task.Marks {
 		e.listener.SayEarly()
 		e.follower = practice.Follow(e.task.Chart, *e.task.First, e.task.Delay)
 	}

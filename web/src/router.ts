@@ -105,6 +105,11 @@ export const router = createRouter({
       meta: { title: 'Practice', role: 'student' },
     },
     {
+      path: '/delay',
+      component: () => import('./views/stand/DelayPage.vue'),
+      meta: { title: 'Delay of this device' },
+    },
+    {
       path: '/stand/:id/tempo',
       component: () => import('./views/stand/FindTempo.vue'),
       meta: { title: 'Find my tempo', role: 'student' },

@@ -1144,6 +1144,8 @@ export interface paths {
                 bpm: number;
                 /** @description Played at a tempo of the player's own choice, so that it counts for nothing */
                 aside?: "ownTempo";
+                /** @description When the first beat is clicked in the recording, in seconds from its first sample, where the delay of the device is known */
+                clickAt?: number;
                 /** @description Nobody knows the tempo, so that what is heard is taken for the one that was asked for; bpm where none is heard */
                 asHeard?: boolean;
                 /** @description Of the drill that was played; the one on the stand now where not given */
@@ -1937,6 +1939,11 @@ export interface components {
             beatsPerBar?: number;
             /** @description The click only counts in */
             free?: boolean;
+            /**
+             * Format: double
+             * @description Of a take: when its first beat is clicked in the recording, in seconds, where that is known
+             */
+            clickAt?: number;
             tuning: number[];
             passes?: number;
             /** @description What its parts are called, where there are several */
@@ -5027,6 +5034,8 @@ export interface operations {
                 bpm: number;
                 /** @description Played at a tempo of the player's own choice, so that it counts for nothing */
                 aside?: "ownTempo";
+                /** @description When the first beat is clicked in the recording, in seconds from its first sample, where the delay of the device is known */
+                clickAt?: number;
                 /** @description Nobody knows the tempo, so that what is heard is taken for the one that was asked for; bpm where none is heard */
                 asHeard?: boolean;
                 /** @description Of the drill that was played; the one on the stand now where not given */

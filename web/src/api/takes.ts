@@ -14,6 +14,8 @@ export interface HandIn {
   asHeard?: boolean
   /** At a tempo of the player's own choice. */
   aside?: 'ownTempo'
+  /** When the first beat is clicked in it, in s, where that is known. */
+  clickAt?: number
   /** Of the rung that was played. */
   notesPerBeat?: number
   file: Blob
@@ -36,12 +38,23 @@ export async function handIn(h: HandIn): Promise<Take> {
       `It has ${Math.round(h.file.size / 2 ** 20)} MB; a take may have ${maxFile / 2 ** 20} MB at the most. Cut the recording to the drill, or save it as FLAC.`,
       413,
     )
-  const { assignmentId, takeId, source, bpm, aside, asHeard, notesPerBeat, version, recordedAt } = h
+  const {
+    assignmentId,
+    takeId,
+    source,
+    bpm,
+    aside,
+    clickAt,
+    asHeard,
+    notesPerBeat,
+    version,
+    recordedAt,
+  } = h
   return answer(
     client.PUT('/assignments/{assignmentId}/takes/{takeId}', {
       params: {
         path: { assignmentId, takeId },
-        query: { source, bpm, aside, asHeard, notesPerBeat, version, recordedAt },
+        query: { source, bpm, aside, clickAt, asHeard, notesPerBeat, version, recordedAt },
       },
       headers: { 'Content-Type': 'application/octet-stream' },
       body: h.file as unknown as string, // the contract's binary body

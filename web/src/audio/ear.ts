@@ -19,10 +19,12 @@ export interface Task {
   school: Stand['school']
   /** It counts for nothing. */
   aside?: 'ownTempo'
-  /** When the first note is due, in s from the first sample: then notes are marked as they are played. */
+  /** When the first note is due, in s from the first sample. */
   first?: number
   /** How late the clicks of this device are in its recordings, in s; none where not known. */
   delay?: number
+  /** Notes are marked as they are played. */
+  marks?: boolean
 }
 
 /** What becomes of a note, as it is shown while a take is played. */
@@ -51,11 +53,13 @@ export interface DeviceVerdict {
 export const nothing = 'nothing'
 export type Said = DeviceVerdict | typeof nothing
 
+export type Question = 'lay' | 'hear' | 'seek' | 'delay' | 'step'
+
 export type ToEar =
   | { kind: 'begin'; take: string; task: string } // as JSON: what is watched cannot be sent
   | { kind: 'hear'; take: string; samples: Int32Array }
   | { kind: 'end'; take: string }
-  | { kind: 'ask'; id: number; what: 'lay' | 'hear' | 'seek' | 'step'; question: string }
+  | { kind: 'ask'; id: number; what: Question; question: string; samples?: Int32Array }
 
 export type FromEar =
   | { kind: 'ready' }

@@ -5,7 +5,14 @@
 import earUrl from '../device/ear.wasm?url'
 import execUrl from '../device/wasm_exec.js?url'
 
-import { nothing, type DeviceVerdict, type FromEar, type Mark, type ToEar } from './ear'
+import {
+  nothing,
+  type DeviceVerdict,
+  type FromEar,
+  type Mark,
+  type Question,
+  type ToEar,
+} from './ear'
 
 /** What the core puts up, each answering in JSON. */
 declare const manudrillEar: {
@@ -13,7 +20,7 @@ declare const manudrillEar: {
   hear(samples: Uint8Array): string
   end(): string
 }
-declare const manudrillStand: Record<'lay' | 'hear' | 'seek' | 'step', (question: string) => string>
+declare const manudrillStand: Record<Question, (question: string, samples?: Uint8Array) => string>
 declare class Go {
   importObject: WebAssembly.Imports
   run(instance: WebAssembly.Instance): Promise<void>
@@ -61,7 +68,12 @@ function obey(message: ToEar): FromEar | undefined {
       return { kind: 'verdict', take: message.take, verdict }
     }
     case 'ask': {
-      const answer = answered(manudrillStand[message.what](message.question))
+      const answer = answered(
+        manudrillStand[message.what](
+          message.question,
+          message.samples && new Uint8Array(message.samples.buffer),
+        ),
+      )
       return { kind: 'answer', id: message.id, answer, error: answer.error }
     }
   }

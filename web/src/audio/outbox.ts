@@ -179,6 +179,7 @@ export const outbox = useOutbox({
       notesPerBeat: t.notesPerBeat,
       version: t.version,
       aside: t.aside,
+      clickAt: t.clickAt,
       recordedAt: t.startedAt,
       file,
     }),

@@ -71,6 +71,16 @@ export interface Seeking {
   sure: boolean
 }
 
+/** The delay of a device, or why none was found. */
+export interface Delayed {
+  seconds: number
+  spreadMs: number
+  count: number
+  of: number
+  sure: boolean
+  text: string
+}
+
 /** What is asked of the core, and what it answers. */
 interface Questions {
   lay: {
@@ -99,6 +109,10 @@ interface Questions {
     }
     answers: Seeking
   }
+  delay: {
+    asks: { rate: number; clicks: number[]; played: boolean }
+    answers: Delayed
+  }
   step: {
     asks: { routine: SavedRoutine['routine']; state: Partial<RunState>; event: RunEvent }
     answers: Told
@@ -122,13 +136,15 @@ export class StandCore {
   ask<K extends keyof Questions>(
     what: K,
     asks: Questions[K]['asks'],
+    samples?: Int32Array,
   ): Promise<Questions[K]['answers']> {
     if (this.gone) return Promise.reject(this.gone)
     const id = ++this.asked
     return new Promise((resolve, reject) => {
       this.waiting.set(id, { answer: resolve as (told: unknown) => void, fail: reject })
       // As JSON: what is watched cannot be sent.
-      this.worker.postMessage({ kind: 'ask', id, what, question: JSON.stringify(asks) })
+      const question = JSON.stringify(asks)
+      this.worker.postMessage({ kind: 'ask', id, what, question, samples })
     })
   }
 

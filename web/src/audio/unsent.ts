@@ -15,6 +15,8 @@ export interface Unsent {
   version?: number
   /** Played at a tempo of one's own choice: it counts for nothing. */
   aside?: 'ownTempo'
+  /** When the first beat is clicked in it, in s, where the delay of the device was known. */
+  clickAt?: number
   rate: number
   startedAt: string
   frames: number

@@ -198,7 +198,17 @@ const rescued = ref<{ url: string; name: string }>()
 onBeforeUnmount(() => rescued.value && URL.revokeObjectURL(rescued.value.url))
 
 async function handInUnkept(made: UnsentTake) {
-  const { id: takeId, bpm, notesPerBeat, version, aside, startedAt, rate, drillName } = made.take
+  const {
+    id: takeId,
+    bpm,
+    notesPerBeat,
+    version,
+    aside,
+    clickAt,
+    startedAt,
+    rate,
+    drillName,
+  } = made.take
   const file = encodeWav(await made.sound(), rate)
   await followed(takeId, () =>
     handIn({
@@ -209,6 +219,7 @@ async function handInUnkept(made: UnsentTake) {
       notesPerBeat,
       version,
       aside,
+      clickAt,
       recordedAt: startedAt,
       file,
     }),

@@ -1,5 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { RouterLink } from 'vue-router'
+
+import { delayNow } from '../../audio/delay'
 
 import ChoiceLine from '../bench/ChoiceLine.vue'
 import SwitchLine from '../bench/SwitchLine.vue'
@@ -25,6 +28,7 @@ const inner = [
   { label: '2 on, 2 off', value: '2/2' },
   { label: '1 on, 3 off', value: '1/3' },
 ] as const
+const delay = computed(() => delayNow())
 const heardBars = computed({
   get: () => `${click.value.on}/${click.value.off}`,
   set: (text: string) => {
@@ -45,6 +49,14 @@ const heardBars = computed({
     <ChoiceLine v-model="heardBars" name="Bars heard" :options="inner" />
     <SwitchLine v-model="click.accents" name="Stress the first beat" />
     <ClickSounds />
+    <p class="small">
+      {{
+        delay
+          ? `This device is ${(1000 * delay.seconds).toFixed(0)} ms late, so a take says whether you play ahead of the click.`
+          : 'How late this device is was not measured: a take says how even you are, not whether ahead of the click.'
+      }}
+      <RouterLink to="/delay">Measure it</RouterLink>
+    </p>
   </div>
 </template>
 

@@ -11,6 +11,7 @@ import {
   type Marked,
   type Said,
 } from '../../audio/ear'
+import { delayNow } from '../../audio/delay'
 import { InputLevel } from '../../audio/input'
 import { chosenMicrophone } from '../../audio/microphones'
 import { isOver, Playing } from '../../audio/playing'
@@ -171,14 +172,17 @@ export function useRecording(
     const playing = new Playing(ctx.sampleRate)
     let begun = false
     recorder.start((samples, from) => {
-      kept?.append(samples)
       if (!begun) {
-        const first = live.value ? schedule.first - from / ctx.sampleRate : undefined
+        const first = schedule.first - from / ctx.sampleRate
+        const delay = delayNow()?.seconds
+        if (kept && delay !== undefined) kept.take.clickAt = first + delay
         const { bpm, notesPerBeat } = chart
         const rung = { bpm, notesPerBeat }
-        ear?.begin(id, { rate: ctx.sampleRate, chart, rung, climbing, school, aside, first })
+        const heard = { rate: ctx.sampleRate, first, delay, marks: live.value }
+        ear?.begin(id, { ...heard, chart, rung, climbing, school, aside })
         begun = true
       }
+      kept?.append(samples)
       ear?.hear(samples)
       playing.hear(samples)
       // By the sound and its clock: the screen may be dark.

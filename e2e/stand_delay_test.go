@@ -1,0 +1,73 @@
+package e2e_test
+
+import (
+	"regexp"
+	"strconv"
+	"testing"
+
+	cdppage "github.com/chromedp/cdproto/page"
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"manudrill/e2e/browser"
+	"manudrill/formats/drillfile"
+)
+
+// echo is a microphone that hears what the loudspeaker plays, 150 ms later.
+const echo = `(() => {
+	const Real = AudioContext, connect = AudioNode.prototype.connect
+	let last
+	window.AudioContext = function (...args) { return (last = new Real(...args)) }
+	window.AudioContext.prototype = Real.prototype
+	const ears = new Map()
+	const earOf = (ctx) => {
+		if (!ears.has(ctx)) {
+			const later = ctx.createDelay(1), out = ctx.createMediaStreamDestination()
+			later.delayTime.value = 0.15
+			connect.call(later, out)
+			ears.set(ctx, { later, out })
+		}
+		return ears.get(ctx)
+	}
+	AudioNode.prototype.connect = function (to, ...rest) {
+		if (to === this.context.destination && this.context === last) connect.call(this, earOf(last).later)
+		return connect.call(this, to, ...rest)
+	}
+	navigator.mediaDevices.getUserMedia = async () => earOf(last).out.stream
+})()`
+
+// A quarter of a minute of clicks finds how late the device is, and from then on a take says
+// whether it was ahead of the click. Before that it does not.
+func TestTheDelayOfTheDeviceIsMeasured(t *testing.T) {
+	p := open(t, browser.Options{})
+	_, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: echo})
+	require.NoError(t, err)
+	p.enter(student)
+	p.do(chromedp.Navigate(base + "/delay"))
+	p.see("Delay of this device", "only how even you are")
+	p.press("Measure")
+	p.see("Found: ", "by 16 of 16 clicks.", "Kept for this input")
+	found := regexp.MustCompile(`Found: (\d+) ms`).FindStringSubmatch(p.text("main"))
+	require.Len(t, found, 2)
+	ms, err := strconv.Atoi(found[1])
+	require.NoError(t, err)
+	assert.GreaterOrEqual(t, ms, 150)
+	assert.Less(t, ms, 300, "what the browser itself adds between the two")
+}
+
+// A take is handed in with the time of its click, so that the studio says the same.
+func TestATakeKnowsWhenItWasClicked(t *testing.T) {
+	file := shortDrill("Ahead of the click")
+	stand := onTheStand(t, file)
+	p := withPlayer(t, soundsOf(t, []drillfile.File{file}, 120, 130))
+	p.enter(student)
+	evaluate[any](p, `localStorage.setItem('manudrill delays', JSON.stringify({ '': { seconds: 0.4, at: '2026-01-01T00:00:00Z' } }))`)
+	p.do(chromedp.Navigate(base + stand))
+	p.see("A take is judged on this device as soon as it ends.")
+	p.do(chromedp.KeyEvent(" "))
+	p.until("it is judged", `document.querySelector('.verdict .step, .verdict') !== null`)
+	p.see("ahead of the click")
+	p.press("All figures, and listen to it")
+	p.see("ahead of the click")
+}
