@@ -28,12 +28,20 @@ import {
 import { count } from '../draw/words'
 
 /** A pass in staff notation, sounding an octave below what is written. */
-const props = defineProps<{ chart: Chart; now?: number }>()
+const props = defineProps<{
+  chart: Chart
+  now?: number
+  /** How much larger than on paper. */
+  zoom?: number
+  /** It is one row of several: whether it is the first, and the last. */
+  row?: { first: boolean; last: boolean }
+}>()
 
 const box = ref<HTMLElement>()
 const drawing = ref<HTMLDivElement>()
 const { width: boxWidth } = useElementSize(box)
-const width = computed(() => Math.max(300, boxWidth.value))
+const scale = computed(() => props.zoom ?? 1)
+const width = computed(() => Math.max(300, boxWidth.value / scale.value))
 /** The library draws the top line so far below where a stave is put. */
 const headroom = 40
 const fourSpaces = 40
@@ -48,7 +56,7 @@ function rest(): StaveNote {
 
 function draw() {
   const target = drawing.value
-  if (!target || boxWidth.value === 0) return
+  if (!target || boxWidth.value === 0 || !measured.value) return
   target.replaceChildren()
   const bars = barsOf(props.chart)
   const perRow = barsPerRow(props.chart, width.value - head, 22)
@@ -56,8 +64,9 @@ function draw() {
   const { above, below } = roomOf(props.chart)
   const rowHeight = above + fourSpaces + below
   const renderer = new Renderer(target, Renderer.Backends.SVG)
-  renderer.resize(width.value, rows * rowHeight)
+  renderer.resize(width.value * scale.value, rows * rowHeight * scale.value)
   const context = renderer.getContext()
+  context.scale(scale.value, scale.value)
   const drawn: (StaveNote | undefined)[] = []
   bars.forEach((bar, b) => {
     const row = Math.floor(b / perRow)
@@ -71,8 +80,9 @@ function draw() {
       inRow === 0 ? lead + barWidth : barWidth,
     )
     if (inRow === 0) stave.addClef('treble', 'default', '8vb')
-    if (b === 0) stave.addTimeSignature(`${props.chart.beatsPerBar ?? 4}/4`)
-    if (b === bars.length - 1)
+    if (b === 0 && props.row?.first !== false)
+      stave.addTimeSignature(`${props.chart.beatsPerBar ?? 4}/4`)
+    if (b === bars.length - 1 && props.row?.last !== false)
       stave.setEndBarType(
         (props.chart.passes ?? 1) > 1 ? Barline.type.REPEAT_END : Barline.type.END,
       )
@@ -143,8 +153,15 @@ function drawSlurs(drawn: (StaveNote | undefined)[]) {
   })
 }
 
-onMounted(draw)
-watch([() => props.chart, width], draw)
+/** The type of the music is there: before, its signs are measured wrongly. */
+const measured = ref(false)
+onMounted(() =>
+  document.fonts
+    .load('30pt Bravura')
+    .catch(() => undefined) // then it is drawn as well as it can be
+    .then(() => (measured.value = true)),
+)
+watch([() => props.chart, width, scale, measured], draw)
 watch(
   () => props.now,
   (now, before) => {
@@ -172,13 +189,15 @@ watch(
 }
 .staff :deep(svg) {
   display: block;
+  fill: var(--ink);
+  stroke: var(--ink);
 }
 .staff :deep(path),
 .staff :deep(text) {
   fill: var(--ink);
 }
-.staff :deep(.sounds path) {
-  stroke: var(--ink);
-  stroke-width: 3;
+/* What the library lays over a note to be pressed is seen while it sounds. */
+.staff :deep(.sounds > rect) {
+  opacity: 0.28;
 }
 </style>

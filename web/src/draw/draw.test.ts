@@ -3,8 +3,16 @@ import { describe, expect, it } from 'vitest'
 import type { Analysis, Chart, ChartNote, Drill, Neck, SavedDrill } from '../api/client'
 import { found, foldersOf, tagsOf } from '../bench/library'
 import { arcsOf, fretWindow, handBox, NeckScale, placesOf } from './neck'
-import { accidentalsOf, barsOf, barsPerRow, roomOf, staffKey, stepsAboveStaff } from './staff'
-import { tabRows } from './tab'
+import {
+  accidentalsOf,
+  barsOf,
+  barsPerRow,
+  roomOf,
+  rowsOf,
+  staffKey,
+  stepsAboveStaff,
+} from './staff'
+import { partsStarting, tabRows } from './tab'
 import { contrastRows, passRows, timingLimit } from './noterows'
 import { extraWords, noteWords } from './notewords'
 import { clampTo, strips } from './timeline'
@@ -366,4 +374,28 @@ describe('the names of notes', () => {
     expect([60, 70, 71].map((m) => noteName(m, 'german'))).toEqual(['C4', 'B4', 'H4'])
     expect([60, 70, 71].map((m) => noteName(m, 'solfege'))).toEqual(['Do4', 'La♯4', 'Si4'])
   })
+})
+
+it('breaks a chart into rows of whole bars, each a chart of its own', () => {
+  const notes = Array.from({ length: 20 }, (_, i) => ({ beat: i / 2, written: 'E3' }))
+  const chart = { notesPerBeat: 2, beatsPerBar: 4, notes } as unknown as Chart
+  const rows = rowsOf(chart, 1)
+  expect(rows.map((r) => [r.from, r.chart.notes.length])).toEqual([
+    [0, 8],
+    [8, 8],
+    [16, 4],
+  ])
+  expect(barsOf(rows[2]!.chart)[0]).toHaveLength(8) // filled with rests
+})
+
+it('tells each part where it begins, and again where a row goes on with it', () => {
+  const of = (part: number, at: number) => ({ ...note(at, 3, 1, 'pick'), part })
+  const notes = [0, 0.5, 1, 1.5, 2, 2.5, 3, 3.5].map((beat, i) => of(i < 6 ? 0 : 1, beat))
+  const parted = { ...chart, notes, parts: ['Picked', 'Slurred'] }
+  const rows = tabRows(parted, 26 * 2 + 4 * 44) // two beats a row
+  expect(rows.map((r) => partsStarting(parted, r).map((p) => p.title))).toEqual([
+    ['Picked'],
+    ['Picked', 'Slurred'],
+  ])
+  expect(partsStarting(chart, rows[0]!)).toEqual([])
 })

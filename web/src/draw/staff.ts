@@ -38,6 +38,21 @@ export function barsOf(chart: Chart): StaffNote[][] {
   return bars
 }
 
+/** A row of a chart as a chart of its own, and the index of its first note. */
+export interface StaffRow {
+  from: number
+  chart: Chart
+}
+
+/** The rows of so many bars each. */
+export function rowsOf(chart: Chart, bars: number): StaffRow[] {
+  const perRow = bars * chart.notesPerBeat * (chart.beatsPerBar ?? 4)
+  const rows: StaffRow[] = []
+  for (let from = 0; from < chart.notes.length; from += perRow)
+    rows.push({ from, chart: { ...chart, notes: chart.notes.slice(from, from + perRow) } })
+  return rows
+}
+
 /**
  * How many bars go into each row: as few rows as fit a width, about equally
  * long. A note wants at least so much room.

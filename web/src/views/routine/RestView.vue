@@ -2,9 +2,9 @@
 import { useMediaQuery } from '@vueuse/core'
 
 import type { Stand } from '../../api/client'
-import BigTab from '../../components/BigTab.vue'
 import CueList from '../../components/CueList.vue'
 import NeckView from '../../components/NeckView.vue'
+import MusicView from '../stand/MusicView.vue'
 import { shown } from '../stand/choices'
 
 /** A rest with its clock, or something to read, and what comes after it. */
@@ -48,7 +48,7 @@ const clock = (seconds: number) =>
           cut
           :zoom="1.5"
         />
-        <div v-if="roomy || shown !== 'neck'" class="tab"><BigTab :chart="stand.chart" /></div>
+        <div v-if="roomy || shown !== 'neck'" class="tab"><MusicView :chart="stand.chart" /></div>
       </div>
     </div>
   </section>

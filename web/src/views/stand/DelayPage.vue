@@ -116,6 +116,7 @@ async function listen() {
         v-model="way"
         :options="ways"
         :disabled="running"
+        class="ways"
         aria-label="How it is found"
       />
       <p v-if="way === 'heard'">
@@ -145,6 +146,9 @@ async function listen() {
 <style scoped>
 .lead {
   max-width: 44em;
+}
+.ways {
+  justify-self: start;
 }
 .found {
   font-size: var(--t-lead);

@@ -5,10 +5,10 @@ import type { Chart, Neck } from '../../api/client'
 import type { Marked } from '../../audio/ear'
 import type { InputLevel } from '../../audio/input'
 import type { Moment } from '../../audio/schedule'
-import BigTab from '../../components/BigTab.vue'
 import NeckView from '../../components/NeckView.vue'
 import BeatLights from './BeatLights.vue'
 import InputPicture from './InputPicture.vue'
+import MusicView from './MusicView.vue'
 import { shown } from './choices'
 
 /** What is seen while a take is played, from a metre and a half: no more than is needed. */
@@ -49,7 +49,7 @@ const trouble = computed(() => {
       <slot />
     </header>
     <div class="music">
-      <BigTab
+      <MusicView
         v-if="shown !== 'neck'"
         class="tab"
         :chart="chart"
@@ -57,7 +57,7 @@ const trouble = computed(() => {
         :pass="moment.pass"
         :marks="marks"
       />
-      <div v-if="shown !== 'tab'" class="neck">
+      <div v-if="shown === 'neck' || shown === 'both'" class="neck">
         <NeckView :neck="neck" :chart="chart" :now="now" cut :zoom="shown === 'neck' ? 2.4 : 1.3" />
       </div>
     </div>

@@ -12,8 +12,9 @@ import { click, live, pause, shown, spoken } from './choices'
 /** What somebody chooses for the stand, on this device. */
 const pictures = [
   { label: 'Tab', value: 'tab' },
+  { label: 'Staff', value: 'staff' },
   { label: 'Neck', value: 'neck' },
-  { label: 'Both', value: 'both' },
+  { label: 'Tab and neck', value: 'both' },
 ] as const
 const pauses = [3, 5, 8, 15].map((value) => ({ label: `${value} s`, value }))
 const bars = [

@@ -5,8 +5,8 @@ import { plainClick, type ClickChoices } from '../../audio/schedule'
 
 /** What somebody has chosen for the stand, on this device. */
 
-/** The music as tablature, on the neck, or both. */
-export const shown = useStorage<'tab' | 'neck' | 'both'>('manudrill stand shows', 'tab')
+/** The music as tablature, on the staff, on the neck, or tab and neck. */
+export const shown = useStorage<'tab' | 'staff' | 'neck' | 'both'>('manudrill stand shows', 'tab')
 
 /** Whether notes are marked while they are played. */
 export const live = useStorage('manudrill marks', true)
