@@ -114,10 +114,16 @@ func takesOf(drill string, n int) practice.Item {
 func withPlayer(t *testing.T, sounds string) page {
 	t.Helper()
 	p := open(t, browser.Options{})
+	p.hearsPlayer(sounds)
+	return p
+}
+
+// hearsPlayer puts a player before the page's microphone.
+func (p page) hearsPlayer(sounds string) {
+	p.t.Helper()
 	script := "localStorage.setItem('manudrill pause', '1'); window.sounds = " + sounds + ";" + playerInTheBrowser
 	_, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: script})
-	require.NoError(t, err)
-	return p
+	require.NoError(p.t, err)
 }
 
 // One key, and six items run by themselves: a note, takes, rests, another drill, each

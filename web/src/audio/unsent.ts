@@ -26,11 +26,29 @@ export interface Unsent {
   refused?: { title: string; detail: string }
   /** Thrown away, but to be had back for a while. */
   discardedAt?: string
+  /** In memory alone, at least in part: there was no room for it. */
+  unkept?: boolean
 }
 
 interface Schema extends DBSchema {
   takes: { key: string; value: Unsent }
   chunks: { key: [string, number]; value: Float32Array }
+}
+
+/** Recordings for which there was no room, as long as the page is open. */
+const inMemory = new Map<string, UnsentTake>()
+
+/** A page with a recording that is nowhere else asks before it is left. */
+function askBeforeLeaving(event: BeforeUnloadEvent) {
+  event.preventDefault()
+}
+function holdInMemory(made: UnsentTake) {
+  inMemory.set(made.take.id, made)
+  window.addEventListener('beforeunload', askBeforeLeaving)
+}
+function letGo(id: string) {
+  if (inMemory.delete(id) && inMemory.size === 0)
+    window.removeEventListener('beforeunload', askBeforeLeaving)
 }
 
 let opened: Promise<IDBPDatabase<Schema>> | undefined
@@ -60,8 +78,6 @@ export class UnsentTake {
   private gathered: Float32Array[] = []
   private last: Promise<unknown>
   private rest: Float32Array[] = []
-  /** Whether some of it is in memory alone. */
-  unkept = false
 
   constructor(
     readonly take: Unsent,
@@ -88,7 +104,7 @@ export class UnsentTake {
     this.take.frames += samples.length
     const take = { ...this.take }
     this.last = this.last.then(async () => {
-      if (this.unkept) return this.rest.push(samples)
+      if (this.take.unkept) return this.rest.push(samples)
       await this.keep(
         async () => {
           const tx = (await open()).transaction(['takes', 'chunks'], 'readwrite')
@@ -110,8 +126,10 @@ export class UnsentTake {
     } catch (thrown) {
       console.error('a recording cannot be kept on this device', thrown)
       otherwise?.()
-      if (!this.unkept) this.onNoRoom()
-      this.unkept = true
+      if (this.take.unkept) return
+      this.take.unkept = true
+      holdInMemory(this)
+      this.onNoRoom()
     }
   }
 
@@ -124,7 +142,7 @@ export class UnsentTake {
   /** All of the sound, wherever it is. */
   async sound(): Promise<Float32Array[]> {
     await this.kept()
-    const stored = this.count === this.rest.length ? [] : await unsentSound(this.take.id)
+    const stored = this.count === this.rest.length ? [] : await storedSound(this.take.id)
     return [...stored, ...this.rest]
   }
 }
@@ -135,16 +153,31 @@ function chunksOf(id: string): IDBKeyRange {
 
 /** All recordings that have not been handed in, oldest first, those thrown away too. */
 export async function unsentTakes(): Promise<Unsent[]> {
-  const all = await (await open()).getAll('takes')
+  const held = [...inMemory.values()].map((made) => made.take)
+  const stored = await storedTakes().catch((thrown) => {
+    if (held.length === 0) throw thrown
+    return []
+  })
+  const all = [...stored.filter((t) => !inMemory.has(t.id)), ...held]
   return all.filter((t) => t.frames > 0).sort((a, b) => a.startedAt.localeCompare(b.startedAt))
 }
 
-export async function unsentSound(id: string): Promise<Float32Array[]> {
+async function storedTakes(): Promise<Unsent[]> {
+  return (await open()).getAll('takes')
+}
+
+async function storedSound(id: string): Promise<Float32Array[]> {
   return (await open()).getAll('chunks', chunksOf(id))
+}
+
+export function unsentSound(id: string): Promise<Float32Array[]> {
+  return inMemory.get(id)?.sound() ?? storedSound(id)
 }
 
 /** Changes what is known of a recording, where it is still there. */
 export async function changeUnsent(id: string, change: Partial<Unsent>): Promise<void> {
+  const held = inMemory.get(id)
+  if (held) return void Object.assign(held.take, change)
   const tx = (await open()).transaction('takes', 'readwrite')
   const take = await tx.store.get(id)
   if (take) await tx.store.put({ ...take, ...change })
@@ -153,10 +186,16 @@ export async function changeUnsent(id: string, change: Partial<Unsent>): Promise
 
 /** Forgets a recording for good. */
 export async function forgetUnsent(id: string): Promise<void> {
-  const tx = (await open()).transaction(['takes', 'chunks'], 'readwrite')
-  await Promise.all([
-    tx.objectStore('takes').delete(id),
-    tx.objectStore('chunks').delete(chunksOf(id)),
-    tx.done,
-  ])
+  const held = inMemory.has(id)
+  letGo(id)
+  const clear = async () => {
+    const tx = (await open()).transaction(['takes', 'chunks'], 'readwrite')
+    await Promise.all([
+      tx.objectStore('takes').delete(id),
+      tx.objectStore('chunks').delete(chunksOf(id)),
+      tx.done,
+    ])
+  }
+  // Of what was held in memory a part may lie in the store, which perhaps cannot be opened.
+  await (held ? clear().catch(() => undefined) : clear())
 }

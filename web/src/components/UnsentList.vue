@@ -27,6 +27,7 @@ onBeforeUnmount(silence)
 
 function stateOf(t: Unsent): string {
   if (t.refused) return t.refused.detail
+  if (t.unkept) return 'is in memory only: leave this page open, or save it as a file'
   if (outbox.sending.value === t.id) return 'is being handed in …'
   if (!t.whole) return 'was broken off; hand it in if it is worth hearing'
   if (outbox.fault.value) return 'waits for the server, and is handed in by itself'

@@ -11,6 +11,7 @@ import { isAllowed } from '../../audio/microphones'
 import { outbox } from '../../audio/outbox'
 import HandWords from '../../components/HandWords.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
+import UnsentList from '../../components/UnsentList.vue'
 import { aboutMinutes, itemName } from '../../draw/routinewords'
 import MicrophoneCheck from '../stand/MicrophoneCheck.vue'
 import Stage from '../stand/Stage.vue'
@@ -239,7 +240,8 @@ onKeyStroke(true, (event) => {
 
         <section v-else-if="phase === 'over'" class="end">
           <p class="word">Done.</p>
-          <p>What you played is handed in, or waits on this device until there is a line.</p>
+          <p v-if="outbox.all.value.length === 0">What you played is handed in.</p>
+          <UnsentList />
           <AfterPlaying :student-id="saved.student.id" :places="places" />
           <p><RouterLink to="/practice">Back to practice</RouterLink></p>
         </section>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onKeyStroke, useStorage } from '@vueuse/core'
 import { ElButton, ElSegmented } from 'element-plus'
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 
 import {
@@ -23,7 +23,6 @@ import { outbox } from '../../audio/outbox'
 import { nothing, type Said } from '../../audio/ear'
 import { tempoHeard } from '../../audio/tempoHeard'
 import type { UnsentTake } from '../../audio/unsent'
-import { encodeWav } from '../../audio/wav'
 import CueList from '../../components/CueList.vue'
 import NeckView from '../../components/NeckView.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
@@ -175,7 +174,6 @@ async function ended(made: UnsentTake, ending: Ending, said?: Said) {
     if (core && ending === 'finished' && !made.take.aside)
       stand.value = await climbed(stand.value, said, core)
   }
-  if (made.unkept) return handInUnkept(made)
   if (ending === 'finished') {
     listening.value = made.take.id
     await outbox.handIn(made.take.id, (taken) => void show(taken).catch(() => undefined))
@@ -193,41 +191,6 @@ const noRoom = new Problem(
   'There is no room on this device',
   'The recording is kept in memory only: leave this page open until it is handed in. Make room on the device before the next take.',
 )
-/** A recording that is nowhere but here, when it could not be handed in. */
-const rescued = ref<{ url: string; name: string }>()
-onBeforeUnmount(() => rescued.value && URL.revokeObjectURL(rescued.value.url))
-
-async function handInUnkept(made: UnsentTake) {
-  const {
-    id: takeId,
-    bpm,
-    notesPerBeat,
-    version,
-    aside,
-    clickAt,
-    startedAt,
-    rate,
-    drillName,
-  } = made.take
-  const file = encodeWav(await made.sound(), rate)
-  await followed(takeId, () =>
-    handIn({
-      assignmentId: id,
-      takeId,
-      source: 'microphone',
-      bpm,
-      notesPerBeat,
-      version,
-      aside,
-      clickAt,
-      recordedAt: startedAt,
-      file,
-    }),
-  )
-  if (problem.value && !take.value)
-    rescued.value = { url: URL.createObjectURL(file), name: `${drillName ?? 'take'}.wav` }
-}
-
 const fileInput = ref<HTMLInputElement>()
 /** A file that was dropped or chosen, until its tempo is told. */
 const fileHere = shallowRef<File>()
@@ -316,11 +279,7 @@ const goText = computed(() => {
 
 <template>
   <div class="stand" @dragover.prevent @drop.prevent="offer($event.dataTransfer?.files[0])">
-    <ProblemNote v-if="problem" :problem="problem">
-      <a v-if="rescued" :href="rescued.url" :download="rescued.name"
-        >Save the recording as a file</a
-      >
-    </ProblemNote>
+    <ProblemNote v-if="problem" :problem="problem" />
     <ItHurts
       v-if="hurting && stand"
       :student-id="stand.assignment.student.id"

@@ -1,0 +1,111 @@
+package e2e_test
+
+import (
+	"testing"
+	"time"
+
+	"github.com/chromedp/cdproto/storage"
+	"github.com/chromedp/chromedp"
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"manudrill/core/practice"
+	"manudrill/formats/drillfile"
+	"manudrill/storetest"
+)
+
+// While a routine runs it is deleted, and one of its drills taken back: it is played to its
+// end all the same. What was played of the drill that is the student's no more is not taken,
+// and that is said; it stays on the device.
+func TestARoutineIsTakenAwayWhileItRuns(t *testing.T) {
+	a, b := shortDrill("It stays"), shortDrill("It is taken back")
+	path, assignments := onRoutine(t, practice.Routine{Name: "Taken away", Items: []practice.Item{
+		takesOf(a.Drill.Name, 1), {Kind: practice.Rest, Seconds: 5}, takesOf(b.Drill.Name, 1),
+	}}, a, b)
+	p := withPlayer(t, soundsOf(t, []drillfile.File{a, b}, 120))
+	p.enter(student)
+	p.do(chromedp.Navigate(base + path))
+	p.see("Takes are judged on this device")
+	p.do(chromedp.KeyEvent(" "))
+	p.see("take 1 of 1")
+	ctx := storetest.In(t.Context())
+	require.NoError(t, kept.DeleteRoutine(ctx, uuid.MustParse(path[len("/routines/"):])))
+	require.NoError(t, kept.Unassign(ctx, assignments[1]))
+	p.see("Then It is taken back")
+	p.until("both are judged", `said.length === 2`)
+	p.see("Done.", "1 recording on this device is not handed in yet", "Your instructor has taken this drill back")
+	first, err := kept.Stand(ctx, assignments[0])
+	require.NoError(t, err)
+	assert.Equal(t, 1, first.Takes)
+}
+
+// Nobody plays, or the microphone hears another room: after two takes of nothing the
+// routine waits, and nothing was counted, handed in or judged.
+func TestARoutineWaitsInSilence(t *testing.T) {
+	a := shortDrill("Nobody plays")
+	path, assignments := onRoutine(t, practice.Routine{Name: "Silence", Items: []practice.Item{takesOf(a.Drill.Name, 3)}}, a)
+	p := withPlayer(t, "{}")
+	p.enter(student)
+	p.do(chromedp.Navigate(base + path))
+	p.see("Takes are judged on this device")
+	p.do(chromedp.KeyEvent(" "))
+	p.see("take 1 of 3")
+	p.see("Nothing was heard", "This take counts for nothing.")
+	p.see("Nothing of the drill was heard twice, so the routine waits. Is the right input chosen?", "Go on")
+	now, err := kept.Stand(storetest.In(t.Context()), assignments[0])
+	require.NoError(t, err)
+	assert.Zero(t, now.Takes)
+}
+
+// There is no room on the device: it is said, the routine goes on, and every take is handed
+// in from memory, once there is a line too.
+func TestARoutineOnADeviceWithoutRoom(t *testing.T) {
+	a := shortDrill("No room in a routine")
+	path, assignments := onRoutine(t, practice.Routine{Name: "Without room", Items: []practice.Item{takesOf(a.Drill.Name, 2)}}, a)
+	p := withPlayer(t, soundsOf(t, []drillfile.File{a}, 120, 130))
+	p.enter(student)
+	p.do(chromedp.Navigate(base + path))
+	p.see("Takes are judged on this device")
+	none := 1.0
+	_, err := chromedp.Call(p.ctx, storage.OverrideQuotaForOrigin, storage.OverrideQuotaForOriginParams{Origin: base, QuotaSize: &none})
+	require.NoError(t, err)
+	p.cut(true)
+	p.do(chromedp.KeyEvent(" "))
+	p.until("both are judged", `said.length === 2`)
+	p.see("There is no room on this device", "Done.", "2 recordings on this device are not handed in yet", "is in memory only")
+	p.cut(false)
+	evaluate[any](p, `window.dispatchEvent(new Event('online'))`)
+	require.Eventually(t, func() bool {
+		now, err := kept.Stand(storetest.In(t.Context()), assignments[0])
+		return err == nil && now.Takes == 2
+	}, patience, 100*time.Millisecond)
+}
+
+// Two windows of one browser play the same drill without a line. Once it is back each take
+// is handed in once, whichever window does it.
+func TestTwoWindowsHandInOnce(t *testing.T) {
+	file := shortDrill("Played in two windows")
+	stand := onTheStand(t, file)
+	first := withPlayer(t, soundsOf(t, []drillfile.File{file}, 120))
+	tab, stop := chromedp.NewContext(first.ctx)
+	t.Cleanup(stop)
+	second := page{t, tab}
+	second.hearsPlayer(soundsOf(t, []drillfile.File{file}, 120))
+	first.sitDown(stand)
+	second.do(chromedp.Navigate(base + stand))
+	second.see("8 notes a pass")
+	for _, p := range []page{first, second} {
+		p.cut(true)
+		p.press("Play")
+		p.see("Timing spread", "is kept on this device and handed in by itself")
+	}
+	for _, p := range []page{first, second} {
+		p.cut(false)
+		evaluate[any](p, `window.dispatchEvent(new Event('online'))`)
+	}
+	for _, p := range []page{first, second} {
+		p.until("all is handed in", `!document.body.innerText.includes('not handed in')`)
+	}
+	require.Eventually(t, func() bool { return standing(t, stand).Takes == 2 }, patience, 100*time.Millisecond)
+}
