@@ -168,19 +168,25 @@ func (e PersonRole) Valid() bool {
 
 // Defines values for Source.
 const (
-	File       Source = "file"
-	Microphone Source = "microphone"
-	Simulated  Source = "simulated"
+	SourceFile       Source = "file"
+	SourceKey        Source = "key"
+	SourceMicrophone Source = "microphone"
+	SourceMidi       Source = "midi"
+	SourceSimulated  Source = "simulated"
 )
 
 // Valid indicates whether the value is a known member of the Source enum.
 func (e Source) Valid() bool {
 	switch e {
-	case File:
+	case SourceFile:
 		return true
-	case Microphone:
+	case SourceKey:
 		return true
-	case Simulated:
+	case SourceMicrophone:
+		return true
+	case SourceMidi:
+		return true
+	case SourceSimulated:
 		return true
 	default:
 		return false
@@ -210,28 +216,28 @@ func (e TakeSummaryState) Valid() bool {
 
 // Defines values for ExportParamsFormat.
 const (
-	Json     ExportParamsFormat = "json"
-	Midi     ExportParamsFormat = "midi"
-	Musicxml ExportParamsFormat = "musicxml"
-	Tab      ExportParamsFormat = "tab"
-	Wav      ExportParamsFormat = "wav"
-	WavClick ExportParamsFormat = "wavClick"
+	ExportParamsFormatJson     ExportParamsFormat = "json"
+	ExportParamsFormatMidi     ExportParamsFormat = "midi"
+	ExportParamsFormatMusicxml ExportParamsFormat = "musicxml"
+	ExportParamsFormatTab      ExportParamsFormat = "tab"
+	ExportParamsFormatWav      ExportParamsFormat = "wav"
+	ExportParamsFormatWavClick ExportParamsFormat = "wavClick"
 )
 
 // Valid indicates whether the value is a known member of the ExportParamsFormat enum.
 func (e ExportParamsFormat) Valid() bool {
 	switch e {
-	case Json:
+	case ExportParamsFormatJson:
 		return true
-	case Midi:
+	case ExportParamsFormatMidi:
 		return true
-	case Musicxml:
+	case ExportParamsFormatMusicxml:
 		return true
-	case Tab:
+	case ExportParamsFormatTab:
 		return true
-	case Wav:
+	case ExportParamsFormatWav:
 		return true
-	case WavClick:
+	case ExportParamsFormatWavClick:
 		return true
 	default:
 		return false
@@ -1379,7 +1385,7 @@ type AddTakeParams struct {
 	// Bpm The tempo that was asked for
 	Bpm float64 `form:"bpm" json:"bpm"`
 
-	// Aside Played at a tempo of the player's own choice, so that it counts for nothing
+	// Aside It counts for nothing: played at a tempo of the player's own choice, or by a simulated instrument
 	Aside *string `form:"aside,omitempty" json:"aside,omitempty"`
 
 	// ClickAt When the first beat is clicked in the recording, in seconds from its first sample, where the delay of the device is known

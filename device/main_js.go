@@ -12,6 +12,7 @@ import (
 	"fmt"
 	"syscall/js"
 
+	"manudrill/core/listen"
 	"manudrill/core/practice"
 	"manudrill/device/ear"
 	"manudrill/device/stand"
@@ -44,13 +45,35 @@ func main() {
 				Marks []practice.Mark `json:"marks,omitempty"`
 			}{marks}, err
 		}),
-		// end judges what was heard.
-		"end": answering(func([]js.Value) (any, error) {
+		// strike takes a note that an instrument has told, as JSON.
+		"strike": answering(func(args []js.Value) (any, error) {
+			if now == nil {
+				return nil, errNotBegun
+			}
+			var struck listen.Struck
+			if err := json.Unmarshal([]byte(args[0].String()), &struck); err != nil {
+				return nil, err
+			}
+			return struct {
+				Marks []practice.Mark `json:"marks,omitempty"`
+			}{now.Strike(struck)}, nil
+		}),
+		// end judges what was heard, or what an instrument has told in JSON.
+		"end": answering(func(args []js.Value) (any, error) {
 			if now == nil {
 				return nil, errNotBegun
 			}
 			last := now
 			now = nil
+			if len(args) > 0 && args[0].Type() == js.TypeString {
+				var all []listen.Struck
+				if err := json.Unmarshal([]byte(args[0].String()), &all); err != nil {
+					return nil, err
+				}
+				if err := last.Struck(all); err != nil {
+					return nil, err
+				}
+			}
 			verdict, err := last.End()
 			if errors.Is(err, ear.ErrNothing) {
 				return struct {

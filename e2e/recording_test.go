@@ -112,7 +112,7 @@ func TestTheMicrophoneIsUnpluggedInTheMiddle(t *testing.T) {
 	p.press("Play")
 	p.see("pass 2 of 2")
 	evaluate[bool](p, `window.microphone.dispatchEvent(new Event('ended'))`)
-	p.see("The microphone went away", "1 recording on this device is not handed in yet", "was broken off")
+	p.see("The input went away", "1 recording on this device is not handed in yet", "was broken off")
 	p.press("Hand in")
 	p.until("it is handed in", `!document.body.innerText.includes('not handed in')`)
 	p.press("progress")

@@ -64,9 +64,13 @@ func (s *Server) receive(ctx context.Context, a store.Stand, r api.AddTakeReques
 	if err := looksLikeATake(file); err != nil {
 		return err
 	}
+	aside := tempo.Aside(valueOr(r.Params.Aside, ""))
+	if string(r.Params.Source) == store.Key {
+		aside = tempo.Tapped
+	}
 	return s.handIn(ctx, a, store.HandIn{
 		ID: r.TakeId, Rung: tempo.Rung{BPM: r.Params.Bpm, NotesPerBeat: valueOr(r.Params.NotesPerBeat, a.Rung.NotesPerBeat)},
-		Aside: tempo.Aside(valueOr(r.Params.Aside, "")), ClickAt: r.Params.ClickAt, AsHeard: valueOr(r.Params.AsHeard, false), Source: string(r.Params.Source), RecordedAt: at, Sound: file, Hash: hash,
+		Aside: aside, ClickAt: r.Params.ClickAt, AsHeard: valueOr(r.Params.AsHeard, false), Source: string(r.Params.Source), RecordedAt: at, Sound: file, Hash: hash,
 	})
 }
 

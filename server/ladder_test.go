@@ -127,7 +127,7 @@ func TestATakeAtATempoOfOnesOwnCountsForNothing(t *testing.T) {
 	as(t, ben).ok(http.MethodGet, "/assignments/"+a.Id.String(), nil, &stand)
 	assert.Equal(t, a.Rung, stand.Assignment.Rung)
 	assert.Empty(t, stand.Climbing.Results)
-	as(t, ben).fails(http.StatusBadRequest, http.MethodPut, takePath(a, uuid.New(), 50)+"&aside=tryOut", []byte("x"))
+	as(t, ben).fails(http.StatusBadRequest, http.MethodPut, takePath(a, uuid.New(), 50)+"&aside=tapped", []byte("x"))
 }
 
 // Some drills are assigned to some students at once. What cannot be played on whose

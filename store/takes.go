@@ -17,6 +17,8 @@ const (
 	Microphone = "microphone"
 	File       = "file"
 	Simulated  = "simulated"
+	MIDI       = "midi" // an instrument that tells its notes
+	Key        = "key"  // of a computer, tapped: notes without pitch
 )
 
 // The states a take may be in.

@@ -58,6 +58,9 @@ func nearest(n listen.Note, off float64) int { return int(math.Round(n.Pitch - o
 // at its pitch. Where two strings sound, the chart tells which of two pitches it
 // must be.
 func pitchCost(midi int, n listen.Note, off float64, lowest int) float64 {
+	if n.Unpitched {
+		return 0
+	}
 	cost := costOf(midi, nearest(n, off))
 	if n.Or != 0 {
 		cost = min(cost, costOf(midi, int(math.Round(n.Or-off))))

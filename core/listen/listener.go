@@ -14,15 +14,16 @@ const Version = 3
 
 // A Note is one heard note. Times are seconds from the first sample.
 type Note struct {
-	Onset   float64 `json:"t"`
-	End     float64 `json:"end"`     // when it falls silent or the next note starts
-	Pitch   float64 `json:"pitch"`   // MIDI note with its fraction
-	Or      float64 `json:"or"`      // the pitch it has if the string before rings on; 0 where that cannot be
-	LevelDB float64 `json:"levelDb"` // RMS of the first 100 ms or of what there is, dB of full scale
-	Bend    float64 `json:"bend"`    // cents by which the pitch has moved towards the end
-	Carry   Carry   `json:"carry"`   // of the note before, on another string
-	Again   Again   `json:"again"`
-	Brief   bool    `json:"brief"` // so short that only who expects it believes it
+	Onset     float64 `json:"t"`
+	End       float64 `json:"end"`     // when it falls silent or the next note starts
+	Pitch     float64 `json:"pitch"`   // MIDI note with its fraction
+	Or        float64 `json:"or"`      // the pitch it has if the string before rings on; 0 where that cannot be
+	LevelDB   float64 `json:"levelDb"` // RMS of the first 100 ms or of what there is, dB of full scale
+	Bend      float64 `json:"bend"`    // cents by which the pitch has moved towards the end
+	Carry     Carry   `json:"carry"`   // of the note before, on another string
+	Again     Again   `json:"again"`
+	Brief     bool    `json:"brief"`               // so short that only who expects it believes it
+	Unpitched bool    `json:"unpitched,omitempty"` // tapped on what has no pitch: it is any note
 }
 
 // A Carry is how much of the note before still sounds within a note.

@@ -7,11 +7,13 @@ type Aside string
 const (
 	NoAside  Aside = ""
 	TriedOut Aside = "tryOut"   // by the simulated player, for somebody who is not invented
+	Tapped   Aside = "tapped"   // on a key: timing alone
 	OwnTempo Aside = "ownTempo" // at a tempo of the player's own choice: to warm up, or for the pleasure of it
 )
 
 var asideReasons = map[Aside]string{
 	TriedOut: "A try-out by the simulated player: it counts for nothing.",
+	Tapped:   "Tapped on a key: it shows your timing, and counts for nothing.",
 	OwnTempo: "At a tempo of your own choice: it counts for nothing.",
 }
 

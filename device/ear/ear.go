@@ -3,9 +3,11 @@
 package ear
 
 import (
+	"cmp"
 	"encoding/json"
 	"errors"
 	"fmt"
+	"slices"
 
 	"manudrill/core/advice"
 	"manudrill/core/bounds"
@@ -61,6 +63,7 @@ type Ear struct {
 	listener *listen.Listener
 	follower *practice.Follower // nil where nothing is marked
 	heard    []listen.Note
+	struck   []listen.Struck // that an instrument has told; then nothing is listened to
 	samples  []float64
 	taken    int // samples
 }
@@ -118,6 +121,38 @@ func (e *Ear) Hear(block []int32) ([]practice.Mark, error) {
 	return e.follow(notes), nil
 }
 
+// Strike takes a note that an instrument has told, once it begins, and returns what is marked
+// with it. What counts in the end is what [Ear.Struck] is given.
+func (e *Ear) Strike(s listen.Struck) []practice.Mark {
+	if e.follower == nil || e.task.Aside == tempo.Tapped {
+		return nil
+	}
+	return e.follower.Told(listen.FromStruck([]listen.Struck{s})[0])
+}
+
+// Struck takes all notes of a take that an instrument has told: then nothing was listened to.
+func (e *Ear) Struck(all []listen.Struck) error {
+	if len(all) > bounds.TakeNotes || slices.ContainsFunc(all, func(s listen.Struck) bool {
+		return !(s.On >= 0 && s.On <= bounds.TakeSeconds && s.Off <= bounds.TakeSeconds)
+	}) {
+		return ErrTooLong
+	}
+	e.struck = slices.SortedStableFunc(slices.Values(all), func(a, b listen.Struck) int { return cmp.Compare(a.On, b.On) })
+	return nil
+}
+
+// told are all notes of the take, in order.
+func (e *Ear) told() []listen.Note {
+	if len(e.struck) == 0 {
+		return append(e.heard, e.listener.Close()...)
+	}
+	notes := listen.FromStruck(e.struck)
+	for i := range notes {
+		notes[i].Unpitched = e.task.Aside == tempo.Tapped
+	}
+	return notes
+}
+
 // follow marks the notes that have begun, and those that are complete.
 func (e *Ear) follow(complete []listen.Note) (marks []practice.Mark) {
 	if e.follower == nil {
@@ -137,9 +172,13 @@ func (e *Ear) seconds() float64 { return float64(e.taken) / e.task.Rate }
 
 // End judges the take, and lets the ladder decide on it.
 func (e *Ear) End() (Verdict, error) {
-	e.heard = append(e.heard, e.listener.Close()...)
+	e.heard = e.told()
 	if len(e.heard) == 0 {
 		return Verdict{}, ErrNothing
+	}
+	seconds := e.seconds()
+	if len(e.struck) > 0 {
+		seconds = e.heard[len(e.heard)-1].End
 	}
 	a := evenness.Judge(compare.Compare(e.task.Chart, e.heard, e.listener.Ticks()...))
 	result := a.Result()
@@ -148,7 +187,7 @@ func (e *Ear) End() (Verdict, error) {
 	return Verdict{
 		Analysis: a, Advice: said, Parts: advice.PartsOf(a, decision.Gate), Cues: advice.Cues(e.task.Chart, e.task.School, said.Findings), Clean: decision.Clean(result), Climbing: e.task.Climbing.After(decision, result),
 		Measured: Figures{
-			Seconds: e.seconds(), HeldBPM: result.HeldBPM, NotesPerSecond: a.Tempo.NotesPerSecond,
+			Seconds: seconds, HeldBPM: result.HeldBPM, NotesPerSecond: a.Tempo.NotesPerSecond,
 			SpreadMs: a.Timing.SpreadMs, SpreadPercent: a.Timing.SpreadPercent, RightPercent: 100 * a.Counts.RightShare(),
 			Decision: decision,
 		},

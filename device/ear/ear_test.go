@@ -6,6 +6,7 @@ import (
 	"encoding/binary"
 	"encoding/json"
 	"math"
+	"math/rand/v2"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -19,6 +20,7 @@ import (
 	"manudrill/core/drill"
 	"manudrill/core/evenness"
 	"manudrill/core/guitar"
+	"manudrill/core/listen"
 	"manudrill/core/simulate"
 	"manudrill/core/tempo"
 	"manudrill/device/ear"
@@ -211,4 +213,60 @@ func TestWhatCannotBeHeardIsRefused(t *testing.T) {
 		_, err = e.Hear(silence)
 	}
 	assert.ErrorIs(t, err, ear.ErrTooLong)
+}
+
+// What an instrument tells is judged as the studio judges the MIDI file of it; on a key any
+// note is right, and only its time is told.
+func TestWhatAnInstrumentTellsIsJudged(t *testing.T) {
+	d := drill.New("slurs", drill.SlurCombinations{Combinations: [][]int{{1, 2, 4}}, Slur: drill.HammerOns})
+	chart, err := d.Chart(guitar.Standard(), 90)
+	require.NoError(t, err)
+	rng := rand.New(rand.NewPCG(4, 4))
+	var struck []listen.Struck
+	for i, n := range chart.Unroll() {
+		on := math.Round(1e4*(2+n.Beat*60/chart.BPM+0.012*rng.NormFloat64())) / 1e4
+		s := listen.Struck{On: on, Off: on + 0.2, MIDI: n.MIDI, Velocity: 70 + i%9}
+		if i == 5 {
+			s.MIDI++ // one wrong note
+		}
+		struck = append(struck, s)
+	}
+	rung := tempo.Rung{BPM: 90, NotesPerBeat: 2}
+	first := 2.0
+	task := ear.Task{Rate: 48000, Chart: chart, Rung: rung, Climbing: tempo.Climbing{Ladder: tempo.Usual(), NotesPerBeat: 2}, First: &first, Marks: true}
+	judge := func(task ear.Task) ear.Verdict {
+		e, err := ear.New(raw(t, task))
+		require.NoError(t, err)
+		marks := 0
+		for _, s := range struck {
+			marks += len(e.Strike(s))
+		}
+		assert.Equal(t, task.Aside == tempo.NoAside, marks > 0)
+		require.NoError(t, e.Struck(struck))
+		v, err := e.End()
+		require.NoError(t, err)
+		return v
+	}
+	told := judge(task)
+	studio := evenness.Judge(compare.Compare(chart, listen.FromStruck(struck)))
+	assert.Equal(t, raw(t, studio), raw(t, told.Analysis))
+	assert.Equal(t, 1, told.Analysis.Counts.Wrong)
+
+	task.Aside = tempo.Tapped
+	tapped := judge(task)
+	assert.Equal(t, evenness.Counts{Expected: len(struck), Played: len(struck)}, tapped.Analysis.Counts)
+	assert.InDelta(t, told.Analysis.Timing.SpreadMs, tapped.Analysis.Timing.SpreadMs, 1.5, "the wrong note has a time too")
+	assert.False(t, tapped.Measured.Decision.Counts)
+
+	e, err := ear.New(raw(t, task))
+	require.NoError(t, err)
+	assert.ErrorIs(t, e.Struck([]listen.Struck{{On: 1e9}}), ear.ErrTooLong)
+	assert.ErrorIs(t, e.Struck(make([]listen.Struck, 60_000)), ear.ErrTooLong)
+}
+
+func raw(t *testing.T, v any) []byte {
+	t.Helper()
+	b, err := json.Marshal(v)
+	require.NoError(t, err)
+	return b
 }

@@ -2,7 +2,6 @@ package midifile
 
 import (
 	"cmp"
-	"math"
 	"slices"
 
 	"manudrill/core/bounds"
@@ -13,11 +12,9 @@ import (
 // MIDI Files 1.0: 120 beats a minute).
 const usualMicros = 500_000
 
-// Played reads a file as a take: each note as it was struck, in seconds from the
-// start, without listening. Velocity becomes level by its square (common
-// practice): 127 is full scale. What still sounds from the note before is what
-// the file says of it. It fails with [bounds.ErrTakeTooLong] for a note after
-// the end of the longest take.
+// Played reads a file as a take: each note as it was struck, in seconds from the start,
+// without listening. It fails with [bounds.ErrTakeTooLong] for a note after the end of the
+// longest take.
 func Played(b []byte) ([]listen.Note, error) {
 	s, err := gather(b)
 	if err != nil {
@@ -25,40 +22,21 @@ func Played(b []byte) ([]listen.Note, error) {
 	}
 	clock := s.clock()
 	slices.SortStableFunc(s.notes, func(a, b struck) int { return cmp.Compare(a.tick, b.tick) })
-	var notes []listen.Note
-	for i, n := range s.notes {
-		note := listen.Note{
-			Onset: clock.seconds(n.tick), Pitch: float64(n.midi),
-			LevelDB: 40 * math.Log10(float64(n.velocity)/127),
+	var notes []listen.Struck
+	for _, n := range s.notes {
+		told := listen.Struck{On: clock.seconds(n.tick), MIDI: n.midi, Velocity: int(n.velocity)}
+		if n.end > n.tick {
+			told.Off = clock.seconds(n.end)
 		}
-		end := n.end
-		if i+1 < len(s.notes) && (end == 0 || end > s.notes[i+1].tick) {
-			end = s.notes[i+1].tick
-		}
-		note.End = clock.seconds(max(end, n.tick))
-		if note.End > bounds.TakeSeconds {
+		if max(told.On, told.Off) > bounds.TakeSeconds {
 			return nil, bounds.ErrTakeTooLong
 		}
-		if i > 0 {
-			note.Carry = clock.carried(s.notes[i-1], note.Onset)
-		}
-		notes = append(notes, note)
+		notes = append(notes, told)
 	}
 	if len(notes) == 0 {
 		return nil, ErrNoNotes
 	}
-	return notes, nil
-}
-
-// carriedFrom is how far into a note the one before must be held to ring on in
-// it, in seconds, as [listen.Carry] counts it.
-const carriedFrom = 0.040
-
-func (c clock) carried(before struck, onset float64) listen.Carry {
-	if c.seconds(before.end) > onset+carriedFrom {
-		return listen.Carry{Known: true, DB: 0}
-	}
-	return listen.Carry{Known: true, DB: -60}
+	return listen.FromStruck(notes), nil
 }
 
 // A clock tells the time of ticks.

@@ -67,6 +67,11 @@ func tryToMeasure(ctx context.Context, s *store.Store, id uuid.UUID) error {
 			return err
 		}
 	}
+	if take.Source == store.Key {
+		for i := range heard.Notes {
+			heard.Notes[i].Unpitched = true
+		}
+	}
 	m := store.Measurement{
 		Analysis: evenness.Judge(compare.Compare(take.Chart, heard.Notes, heard.Ticks...)),
 		Seconds:  heard.Seconds, SlurSeconds: heard.Seconds * practice.SlurShare(take.Chart), Listener: listen.Version,

@@ -5,8 +5,13 @@
 ALTER TABLE takes ADD COLUMN aside text NOT NULL DEFAULT '';
 UPDATE takes SET aside = 'tryOut' WHERE try_out;
 ALTER TABLE takes DROP COLUMN try_out;
+ALTER TABLE takes DROP CONSTRAINT takes_source_check,
+    ADD CONSTRAINT takes_source_check CHECK (source IN ('microphone', 'file', 'simulated', 'midi', 'key'));
 
 -- +goose Down
+UPDATE takes SET source = 'file' WHERE source IN ('midi', 'key');
+ALTER TABLE takes DROP CONSTRAINT takes_source_check,
+    ADD CONSTRAINT takes_source_check CHECK (source IN ('microphone', 'file', 'simulated'));
 ALTER TABLE takes ADD COLUMN try_out boolean NOT NULL DEFAULT false;
 UPDATE takes SET try_out = true WHERE aside <> '';
 ALTER TABLE takes DROP COLUMN aside;

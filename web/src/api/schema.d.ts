@@ -1142,8 +1142,8 @@ export interface paths {
                 source: components["schemas"]["Source"];
                 /** @description The tempo that was asked for */
                 bpm: number;
-                /** @description Played at a tempo of the player's own choice, so that it counts for nothing */
-                aside?: "ownTempo";
+                /** @description It counts for nothing: played at a tempo of the player's own choice, or by a simulated instrument */
+                aside?: "ownTempo" | "tryOut";
                 /** @description When the first beat is clicked in the recording, in seconds from its first sample, where the delay of the device is known */
                 clickAt?: number;
                 /** @description Nobody knows the tempo, so that what is heard is taken for the one that was asked for; bpm where none is heard */
@@ -2481,7 +2481,7 @@ export interface components {
             }[];
         };
         /** @enum {string} */
-        Source: "microphone" | "file" | "simulated";
+        Source: "microphone" | "file" | "simulated" | "midi" | "key";
         Player: {
             /** @description A whole number that every reader of JSON keeps */
             seed: number;
@@ -2551,7 +2551,7 @@ export interface components {
          * @description Why a take counts for nothing: by the simulated player, for somebody who is not invented; or at a tempo of one's own choice
          * @enum {string}
          */
-        Aside: "tryOut" | "ownTempo";
+        Aside: "tryOut" | "ownTempo" | "tapped";
         TakeSummary: {
             /** Format: uuid */
             id: string;
@@ -5032,8 +5032,8 @@ export interface operations {
                 source: components["schemas"]["Source"];
                 /** @description The tempo that was asked for */
                 bpm: number;
-                /** @description Played at a tempo of the player's own choice, so that it counts for nothing */
-                aside?: "ownTempo";
+                /** @description It counts for nothing: played at a tempo of the player's own choice, or by a simulated instrument */
+                aside?: "ownTempo" | "tryOut";
                 /** @description When the first beat is clicked in the recording, in seconds from its first sample, where the delay of the device is known */
                 clickAt?: number;
                 /** @description Nobody knows the tempo, so that what is heard is taken for the one that was asked for; bpm where none is heard */

@@ -12,8 +12,8 @@ export interface HandIn {
   bpm: number
   /** The tempo that is heard counts, where nobody knows it. */
   asHeard?: boolean
-  /** At a tempo of the player's own choice. */
-  aside?: 'ownTempo'
+  /** At a tempo of the player's own choice, or by a simulated instrument. */
+  aside?: 'ownTempo' | 'tryOut'
   /** When the first beat is clicked in it, in s, where that is known. */
   clickAt?: number
   /** Of the rung that was played. */

@@ -7,6 +7,7 @@ import type {
   MeasuredTake,
   Stand,
 } from '../api/client'
+import type { Struck } from './struck'
 import { sampleOf } from './wav'
 
 /** What is to be played, and what the decision on it rests on. */
@@ -18,7 +19,7 @@ export interface Task {
   climbing: Climbing
   school: Stand['school']
   /** It counts for nothing. */
-  aside?: 'ownTempo'
+  aside?: 'ownTempo' | 'tryOut' | 'tapped'
   /** When the first note is due, in s from the first sample. */
   first?: number
   /** How late the clicks of this device are in its recordings, in s; none where not known. */
@@ -58,7 +59,8 @@ export type Question = 'lay' | 'hear' | 'seek' | 'delay' | 'step'
 export type ToEar =
   | { kind: 'begin'; take: string; task: string } // as JSON: what is watched cannot be sent
   | { kind: 'hear'; take: string; samples: Int32Array }
-  | { kind: 'end'; take: string }
+  | { kind: 'strike'; take: string; struck: Struck }
+  | { kind: 'end'; take: string; struck?: Struck[] }
   | { kind: 'ask'; id: number; what: Question; question: string; samples?: Int32Array }
 
 export type FromEar =
@@ -136,11 +138,16 @@ export class Ear {
     this.send({ kind: 'hear', take: this.take, samples: rounded }, [rounded.buffer])
   }
 
+  /** An instrument has told that a note begins. */
+  strike(struck: Struck): void {
+    if (this.take) this.send({ kind: 'strike', take: this.take, struck })
+  }
+
   /** What is said of what was heard; none where the device cannot tell, or not in time. */
-  end(within = patience): Promise<Said | undefined> {
+  end(within = patience, struck?: Struck[]): Promise<Said | undefined> {
     const { take } = this
     if (!take || this.deaf) return Promise.resolve(undefined)
-    this.send({ kind: 'end', take })
+    this.send({ kind: 'end', take, ...(struck && { struck }) })
     return new Promise((resolve) => {
       const late = setTimeout(() => this.settle(undefined), within)
       this.waiting = (verdict) => {

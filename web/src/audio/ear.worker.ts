@@ -18,7 +18,8 @@ import {
 declare const manudrillEar: {
   begin(task: string): string
   hear(samples: Uint8Array): string
-  end(): string
+  strike(struck: string): string
+  end(struck?: string): string
 }
 declare const manudrillStand: Record<Question, (question: string, samples?: Uint8Array) => string>
 declare class Go {
@@ -61,8 +62,15 @@ function obey(message: ToEar): FromEar | undefined {
         ? { kind: 'marks', take: message.take, marks: said.marks as Mark[] }
         : undefined
     }
+    case 'strike': {
+      const said = answered(manudrillEar.strike(JSON.stringify(message.struck)))
+      return said.marks
+        ? { kind: 'marks', take: message.take, marks: said.marks as Mark[] }
+        : undefined
+    }
     case 'end': {
-      const said = answered(manudrillEar.end())
+      const struck = message.struck && JSON.stringify(message.struck)
+      const said = answered(manudrillEar.end(struck))
       if (said.error !== undefined) return { kind: 'failed', take: message.take, why: said.error }
       const verdict = said.nothing ? nothing : (said as unknown as DeviceVerdict)
       return { kind: 'verdict', take: message.take, verdict }

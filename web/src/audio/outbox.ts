@@ -3,6 +3,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { Problem, problemOf, type Take } from '../api/client'
 import { handIn } from '../api/takes'
 import { changeUnsent, forgetUnsent, unsentSound, unsentTakes, type Unsent } from './unsent'
+import { encodeMidi } from './struck'
 import { encodeWav } from './wav'
 
 /** How long after each failure it is tried again, in ms; the last one stays. */
@@ -82,7 +83,7 @@ export function useOutbox(parts: Parts) {
   async function sendOne(t: Unsent): Promise<boolean> {
     sending.value = t.id
     try {
-      const take = await parts.send(t, encodeWav(await parts.sound(t.id), t.rate))
+      const take = await parts.send(t, await asFile(t, parts.sound))
       await parts.forget(t.id)
       failures = 0
       fault.value = undefined
@@ -151,10 +152,13 @@ export function useOutbox(parts: Parts) {
   }
 }
 
-/** The sound of a recording as a file, to be heard or saved. */
-export async function fileOf(t: Unsent): Promise<Blob> {
-  return encodeWav(await unsentSound(t.id), t.rate)
+/** A recording as a file: its sound, or what was struck on an instrument. */
+async function asFile(t: Unsent, sound: Parts['sound']): Promise<Blob> {
+  return t.struck ? encodeMidi(t.struck) : encodeWav(await sound(t.id), t.rate)
 }
+
+/** A recording as a file, to be heard or saved. */
+export const fileOf = (t: Unsent): Promise<Blob> => asFile(t, unsentSound)
 
 /** Lets one window at a time do it, where the browser can tell them apart. */
 async function alone(action: () => Promise<void>): Promise<void> {
@@ -174,11 +178,11 @@ export const outbox = useOutbox({
     handIn({
       assignmentId: t.assignmentId,
       takeId: t.id,
-      source: 'microphone',
+      source: t.source ?? 'microphone',
       bpm: t.bpm,
       notesPerBeat: t.notesPerBeat,
       version: t.version,
-      aside: t.aside,
+      aside: t.aside === 'tapped' ? undefined : t.aside, // the source says it
       clickAt: t.clickAt,
       recordedAt: t.startedAt,
       file,

@@ -65,7 +65,12 @@ const longest = 30
  * fallen behind is heard to the end, for as long again as the take should last at the
  * most; what comes besides, a voice perhaps, does not keep it open.
  */
-export function isOver(now: number, s: Schedule, interval: number, playing: Playing): boolean {
+export function isOver(
+  now: number,
+  s: Schedule,
+  interval: number,
+  playing: Pick<Playing, 'idle' | 'paused'>,
+): boolean {
   if (now < s.end + tail) return false
   if (now > s.end + Math.min(longest, s.end - s.first)) return true
   return playing.idle > (playing.paused ? patience : 1.5 * interval + 0.3)

@@ -1,5 +1,7 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 
+import type { Struck } from './struck'
+
 /** A recording that the server does not have yet. */
 export interface Unsent {
   id: string
@@ -14,7 +16,11 @@ export interface Unsent {
   /** Of the drill that is played; older recordings do not know it. */
   version?: number
   /** Played at a tempo of one's own choice: it counts for nothing. */
-  aside?: 'ownTempo'
+  aside?: 'ownTempo' | 'tryOut' | 'tapped'
+  /** What it was played on; else the microphone has heard it. */
+  source?: 'midi' | 'key'
+  /** What was struck on it. */
+  struck?: Struck[]
   /** When the first beat is clicked in it, in s, where the delay of the device was known. */
   clickAt?: number
   rate: number
@@ -91,6 +97,13 @@ export class UnsentTake {
     if (this.gathered.reduce((n, c) => n + c.length, 0) >= piece) this.keepGathered()
   }
 
+  /** Keeps what was struck until now. */
+  strike(struck: Struck[]): void {
+    this.take.struck = [...struck]
+    const take = { ...this.take }
+    this.last = this.last.then(() => this.keep(async () => (await open()).put('takes', take)))
+  }
+
   private keepGathered(): void {
     if (this.gathered.length === 0) return
     const samples = new Float32Array(this.gathered.reduce((n, c) => n + c.length, 0))
@@ -159,7 +172,9 @@ export async function unsentTakes(): Promise<Unsent[]> {
     return []
   })
   const all = [...stored.filter((t) => !inMemory.has(t.id)), ...held]
-  return all.filter((t) => t.frames > 0).sort((a, b) => a.startedAt.localeCompare(b.startedAt))
+  return all
+    .filter((t) => t.frames > 0 || t.struck?.length)
+    .sort((a, b) => a.startedAt.localeCompare(b.startedAt))
 }
 
 async function storedTakes(): Promise<Unsent[]> {

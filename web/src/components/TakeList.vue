@@ -7,7 +7,13 @@ import { asideNames, momentOf } from '../draw/words'
 import StepWord from './StepWord.vue'
 
 const props = defineProps<{ takes: TakeSummary[]; withDrill?: boolean; withStudent?: boolean }>()
-const madeWith = { microphone: 'microphone', file: 'file', simulated: 'simulated' }
+const madeWith = {
+  microphone: 'microphone',
+  file: 'file',
+  simulated: 'simulated',
+  midi: 'MIDI',
+  key: 'key',
+}
 /** Whether a tempo alone does not say how fast it is. */
 const mixed = computed(
   () => new Set(props.takes.map((t) => t.rung.notesPerBeat)).size > 1 && !props.withDrill,

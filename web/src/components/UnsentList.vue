@@ -45,7 +45,7 @@ async function save(t: Unsent) {
   const url = URL.createObjectURL(await fileOf(t))
   const link = document.createElement('a')
   link.href = url
-  link.download = `${t.drillName ?? 'take'} ${t.startedAt.slice(0, 16).replace(/:/g, '.')}.wav`
+  link.download = `${t.drillName ?? 'take'} ${t.startedAt.slice(0, 16).replace(/:/g, '.')}.${t.struck ? 'mid' : 'wav'}`
   link.click()
   URL.revokeObjectURL(url)
 }
@@ -69,7 +69,8 @@ async function discard(t: Unsent) {
       <li v-for="t in takes" :key="t.id">
         <div class="grow">
           <b v-if="!assignmentId && t.drillName">{{ t.drillName }}, </b>{{ momentOf(t.startedAt) }},
-          {{ (t.frames / t.rate).toFixed(0) }} s at {{ t.bpm }} bpm
+          {{ t.struck ? count(t.struck.length, 'note') : `${(t.frames / t.rate).toFixed(0)} s` }} at
+          {{ t.bpm }} bpm
           <span class="small quiet state">{{ stateOf(t) }}</span>
           <audio v-if="heard?.id === t.id" :src="heard.url" controls autoplay />
         </div>
@@ -79,7 +80,7 @@ async function discard(t: Unsent) {
           @click="attempt(() => outbox.handIn(t.id))"
           >Hand in</el-button
         >
-        <el-button @click="attempt(() => hear(t))">Hear</el-button>
+        <el-button v-if="!t.struck" @click="attempt(() => hear(t))">Hear</el-button>
         <el-button @click="attempt(() => save(t))">Save as a file</el-button>
         <el-button @click="attempt(() => discard(t))">Discard</el-button>
       </li>

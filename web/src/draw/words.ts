@@ -158,12 +158,18 @@ export function ladderWords({ ladder: l, drill }: Pick<DrillFile, 'ladder' | 'dr
 }
 
 /** Why a take counts for nothing. */
-export const asideNames = { tryOut: 'a try-out', ownTempo: 'at a tempo of one’s own' }
+export const asideNames = {
+  tryOut: 'a try-out',
+  ownTempo: 'at a tempo of one’s own',
+  tapped: 'tapped',
+}
 
 export const sourceNames: Record<Source, string> = {
   microphone: 'microphone',
   file: 'file',
   simulated: 'simulated player',
+  midi: 'MIDI instrument',
+  key: 'tapped key',
 }
 
 const day = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' })

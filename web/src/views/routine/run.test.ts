@@ -203,7 +203,7 @@ describe('a run of a routine', () => {
     await run.press('start')
     await run.ended(made, 'lost')
     expect(events.at(-1)?.key).toBe('failed')
-    expect(run.problem.value?.title).toBe('The microphone went away')
+    expect(run.problem.value?.title).toBe('The input went away')
     on.start.mockRejectedValueOnce(new Problem('The microphone was refused', 'Allow it.'))
     await run.press('start')
     await vi.advanceTimersByTimeAsync(0)

@@ -59,7 +59,7 @@ async function listen() {
   let lost: (why: Problem) => void = () => undefined
   const gone = new Promise<never>((_, reject) => (lost = reject))
   gone.catch(() => undefined)
-  const away = new Problem('The microphone went away', 'Plug it in again, then measure once more.')
+  const away = new Problem('The input went away', 'Plug it in again, then measure once more.')
   recorder = await Recorder.open(
     context,
     chosenMicrophone.value,

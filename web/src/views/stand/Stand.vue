@@ -18,6 +18,7 @@ import { handOf, sayOfHand } from '../../api/hand'
 import { handIn } from '../../api/takes'
 import { newId } from '../../api/ids'
 import { readable } from '../../audio/decode'
+import { simulatedDevice } from '../../audio/instruments'
 import { isAllowed } from '../../audio/microphones'
 import { outbox } from '../../audio/outbox'
 import { nothing, type Said } from '../../audio/ear'
@@ -35,13 +36,15 @@ import { keyOf, type Deed } from '../routine/keys'
 import FilePlayed, { type PlayedAt } from './FilePlayed.vue'
 import MicrophoneCheck from './MicrophoneCheck.vue'
 import HearIt from './HearIt.vue'
+import InstrumentChoice from './InstrumentChoice.vue'
 import { playerOf, steadyPlayer } from './player'
 import PlayerForm from './PlayerForm.vue'
 import { asTempo, atTempo, stepOf } from './ownTempo'
 import Stage from './Stage.vue'
 import StandHead from './StandHead.vue'
 import StandChoices from './StandChoices.vue'
-import { brokenOff, useRecording, type Ending } from './recording'
+import { brokenOff, useRecording, type Besides, type Ending } from './recording'
+import { midiDevice } from './choices'
 import { useTakeShown } from './takeShown'
 import Verdict from './Verdict.vue'
 
@@ -59,6 +62,8 @@ const judged = {
 }
 const sources = [
   { label: 'Microphone', value: 'microphone' },
+  { label: 'MIDI', value: 'midi' },
+  { label: 'A key', value: 'key' },
   { label: 'File', value: 'file' },
 ]
 // The simulated player is no way to practise: it is tried out, apart from these.
@@ -135,17 +140,25 @@ async function followed(takeId: string, send: () => Promise<Take>) {
   }
 }
 
+/** How it is played, where that is no take of the rung by the microphone. */
+function besides(): Besides {
+  const aside = own.value === undefined ? undefined : 'ownTempo'
+  if (source.value === 'key') return { on: 'key', aside: 'tapped' }
+  if (source.value !== 'midi') return { aside }
+  const midi = midiDevice.value
+  return { on: { midi }, aside: midi === simulatedDevice ? 'tryOut' : aside }
+}
 /** The one key: play, or stop. */
 async function go() {
   if (running.value) return stop()
   if (source.value === 'file') return fileInput.value?.click()
   clear()
   fileHere.value = undefined
-  await attempt('Opening the microphone', async () => {
+  await attempt('Opening the input', async () => {
     listening.value = undefined
     await layOut() // it may just have been changed
     if (!laid.value) return
-    await start(laid.value, { aside: own.value === undefined ? undefined : 'ownTempo' })
+    await start(laid.value, besides())
   })
 }
 
@@ -290,7 +303,7 @@ const goText = computed(() => {
       <StandHead
         :stand="stand"
         :own="own"
-        :changes="!!core && source === 'microphone'"
+        :changes="!!core && source !== 'file'"
         :go-text="goText"
         :busy="!!busy"
         @go="go"
@@ -371,8 +384,19 @@ const goText = computed(() => {
           <span>Play with</span>
           <el-segmented v-model="source" :options="sources" aria-label="Play with" />
         </div>
-        <template v-if="source === 'microphone'">
-          <MicrophoneCheck :input="input" :stamp="heard" :busy="!!busy" @choose="check" />
+        <template v-if="source !== 'file'">
+          <MicrophoneCheck
+            v-if="source === 'microphone'"
+            :input="input"
+            :stamp="heard"
+            :busy="!!busy"
+            @choose="check"
+          />
+          <InstrumentChoice v-else-if="source === 'midi'" />
+          <p v-else>
+            Tap any letter for each note, with one finger or two: for your timing alone. It counts
+            for nothing.
+          </p>
           <details>
             <summary>Click, count-in and what is shown</summary>
             <StandChoices class="try" />
@@ -382,8 +406,10 @@ const goText = computed(() => {
               The click counts you in, then play as fast as it stays even.
             </template>
             <template v-else>
-              The click counts you in, then play with it until it stops. Headphones keep it out of
-              the recording.
+              The click counts you in, then play with it until it stops.
+              <template v-if="source === 'microphone'"
+                >Headphones keep it out of the recording.</template
+              >
             </template>
           </p>
           <p class="small quiet" role="status">{{ judged[hearing] }}</p>

@@ -8,6 +8,9 @@ import { plainClick, type ClickChoices } from '../../audio/schedule'
 /** The music as tablature, on the staff, on the neck, or tab and neck. */
 export const shown = useStorage<'tab' | 'staff' | 'neck' | 'both'>('manudrill stand shows', 'tab')
 
+/** The MIDI instrument that is played. */
+export const midiDevice = useStorage('manudrill midi', 'simulated')
+
 /** Whether notes are marked while they are played. */
 export const live = useStorage('manudrill marks', true)
 

@@ -15,7 +15,7 @@ export function heardHere(
       drillName: assignment.drillName,
       student: assignment.student,
       rung: { bpm: take.bpm, notesPerBeat: take.notesPerBeat ?? chart.notesPerBeat },
-      source: 'microphone',
+      source: take.source ?? 'microphone',
       aside: take.aside,
       soundDropped: false,
       demo: assignment.student.demo,

@@ -13,13 +13,28 @@ import {
 } from '../../audio/ear'
 import { delayNow } from '../../audio/delay'
 import { InputLevel } from '../../audio/input'
+import {
+  openKeys,
+  openMidi,
+  openSimulated,
+  simulatedDevice,
+  type Instrument,
+} from '../../audio/instruments'
 import { chosenMicrophone } from '../../audio/microphones'
 import { isOver, Playing } from '../../audio/playing'
 import { Recorder } from '../../audio/recorder'
 import { momentOf, scheduleOf, type Moment, type Schedule } from '../../audio/schedule'
 import { StandCore } from '../../audio/standCore'
+import { StrikeLog, type MidiEvent } from '../../audio/struck'
 import { UnsentTake } from '../../audio/unsent'
 import { click, live, voice, volume } from './choices'
+
+/** When something of the audio clock sounds, by the page's clock, in ms. */
+function sounds(ctx: AudioContext, at: number): number {
+  const { contextTime, performanceTime } = ctx.getOutputTimestamp()
+  if (contextTime && performanceTime) return performanceTime + 1000 * (at - contextTime)
+  return performance.now() + 1000 * (at - ctx.currentTime + (ctx.outputLatency || 0))
+}
 
 /** What is heard now was handed to the output a little earlier. */
 const soundedUntil = (ctx: AudioContext) => ctx.currentTime - (ctx.outputLatency || 0)
@@ -33,7 +48,7 @@ export type Ending = 'finished' | 'stopped' | 'lost' | 'interrupted'
 /** What is said of a recording that came to an end by nobody's wish. */
 export function brokenOff(ending: Ending, then: string): Problem | undefined {
   if (ending === 'lost')
-    return new Problem('The microphone went away', `Plug it in again, or choose another. ${then}`)
+    return new Problem('The input went away', `Plug it in again, or choose another. ${then}`)
   if (ending === 'interrupted')
     return new Problem(
       'The sound was interrupted',
@@ -44,7 +59,9 @@ export function brokenOff(ending: Ending, then: string): Problem | undefined {
 /** How something is played that is no take of the rung on the stand. */
 export interface Besides {
   /** It counts for nothing, and why. */
-  aside?: 'ownTempo'
+  aside?: 'ownTempo' | 'tryOut' | 'tapped'
+  /** On what it is played; else the microphone hears it. */
+  on?: { midi: string } | 'key'
   /** Nothing is kept of it: only what is said of it is told. */
   passing?: (ending: Ending, said?: Said) => void
 }
@@ -85,15 +102,25 @@ export function useRecording(
   const core = worker && new StandCore(worker)
   /** What is recorded: kept as a take, or passing. */
   let take: { id: string; kept?: UnsentTake; passing?: Besides['passing'] } | undefined
+  /** What tells its notes by itself, and what it has told, while such a take is played. */
+  let instrument: Instrument | undefined
+  let struck: StrikeLog | undefined
+  let clock: ReturnType<typeof setInterval> | undefined
   let frame = 0
   let left = false
   let opening: Promise<void> | undefined
 
-  /** Opens the microphone where it is not open yet; may throw a Problem. */
-  async function openMicrophone(): Promise<AudioContext> {
+  /** The clock of all that sounds. */
+  async function openContext(): Promise<AudioContext> {
     void navigator.storage?.persist?.() // so that recordings are not the first to go
     context ??= newContext()
     await context.resume()
+    return context
+  }
+
+  /** Opens the microphone where it is not open yet; may throw a Problem. */
+  async function openMicrophone(): Promise<AudioContext> {
+    const context = await openContext()
     opening ??= openRecorder(context)
     try {
       await opening
@@ -142,21 +169,23 @@ export function useRecording(
     await openMicrophone()
   }
 
-  async function start(stand: Stand, { aside, passing }: Besides = {}) {
+  async function start(stand: Stand, { aside, passing, on }: Besides = {}) {
     const { chart, beatsPerPass, assignment, climbing, school } = stand
-    const ctx = await openMicrophone()
-    if (!recorder)
-      throw new Problem('The microphone went away', 'Plug it in again, then press Play.')
+    const ctx = on ? await openContext() : await openMicrophone()
+    if (!on && !recorder)
+      throw new Problem('The input went away', 'Plug it in again, then press Play.')
     const id = newId()
+    const { bpm, free, passes = 1, beatsPerBar = 4, notesPerBeat } = chart
     const unsent = () => ({
       id,
       assignmentId: assignment.id,
       personId: assignment.student.id,
       drillName: assignment.drillName,
-      bpm: chart.bpm,
-      notesPerBeat: chart.notesPerBeat,
+      bpm,
+      notesPerBeat,
       version: assignment.version,
       aside,
+      ...(on && { source: on === 'key' ? ('key' as const) : ('midi' as const) }),
       rate: ctx.sampleRate,
       startedAt: new Date().toISOString(),
       frames: 0,
@@ -165,34 +194,77 @@ export function useRecording(
     take = { id, kept, passing }
     marks.value = new Map()
     const start = ctx.currentTime + 0.15
-    const { bpm, free, passes = 1, beatsPerBar = 4 } = chart
     const asked = { bpm, beatsPerPass, passes, beatsPerBar, free }
     const schedule = scheduleOf(asked, start, click.value)
-    const interval = 60 / chart.bpm / chart.notesPerBeat
-    const playing = new Playing(ctx.sampleRate)
-    let begun = false
-    recorder.start((samples, from) => {
-      if (!begun) {
-        const first = schedule.first - from / ctx.sampleRate
-        const delay = delayNow()?.seconds
-        if (kept && delay !== undefined) kept.take.clickAt = first + delay
-        const { bpm, notesPerBeat } = chart
-        const rung = { bpm, notesPerBeat }
-        const heard = { rate: ctx.sampleRate, first, delay, marks: live.value }
-        ear?.begin(id, { ...heard, chart, rung, climbing, school, aside })
-        begun = true
-      }
-      kept?.append(samples)
-      ear?.hear(samples)
-      playing.hear(samples)
-      // By the sound and its clock: the screen may be dark.
+    const interval = 60 / bpm / notesPerBeat
+    /** Begins to hear what is recorded from a moment of the audio clock on. */
+    const begin = (from: number, delay: number | undefined) => {
+      const first = schedule.first - from
+      if (kept && delay !== undefined) kept.take.clickAt = first + delay
+      const heard = { rate: ctx.sampleRate, first, delay, marks: live.value }
+      const rung = { bpm, notesPerBeat }
+      ear?.begin(id, { ...heard, chart, rung, climbing, school, aside })
+    }
+    /** By what is played and its clock: the screen may be dark. */
+    const watch = (playing: Pick<Playing, 'idle' | 'paused'>) => {
       if (isOver(soundedUntil(ctx), schedule, interval, playing)) void end('finished')
-    })
+    }
+    if (on) await strikes(on, stand, ctx, schedule, { kept, begin, watch })
+    else listen(ctx, { kept, begin, watch })
     metronome = new Metronome(ctx, { ...voice.value, volume: volume.value / 100 })
     metronome.play(schedule.clicks)
     running.value = true
     const beats = chart.notes.map((n) => n.beat)
     follow(ctx, schedule, (now) => momentOf(schedule, beats, beatsPerPass, now))
+  }
+
+  /** What a way of hearing a take does with it. */
+  interface Taking {
+    kept?: UnsentTake
+    begin: (from: number, delay: number | undefined) => void
+    watch: (playing: Pick<Playing, 'idle' | 'paused'>) => void
+  }
+
+  /** Records what the microphone hears. */
+  function listen(ctx: AudioContext, { kept, begin, watch }: Taking) {
+    const playing = new Playing(ctx.sampleRate)
+    let begun = false
+    recorder?.start((samples, from) => {
+      if (!begun) begin(from / ctx.sampleRate, delayNow()?.seconds)
+      begun = true
+      kept?.append(samples)
+      ear?.hear(samples)
+      playing.hear(samples)
+      watch(playing)
+    })
+  }
+
+  /** Keeps what is struck on an instrument or a key. Its clock is the page's. */
+  async function strikes(
+    on: NonNullable<Besides['on']>,
+    { chart }: Stand,
+    ctx: AudioContext,
+    schedule: Schedule,
+    { kept, begin, watch }: Taking,
+  ) {
+    const from = schedule.clicks[0]?.at ?? schedule.first
+    const log = new StrikeLog(sounds(ctx, from))
+    struck = log
+    begin(from, 0) // the moment at which it sounds is known
+    const told = (event: MidiEvent) => {
+      const note = log.take(event)
+      if (!note) return
+      ear?.strike(note)
+      kept?.strike(log.struck)
+    }
+    if (on === 'key') instrument = openKeys(told)
+    else if (on.midi === simulatedDevice)
+      instrument = openSimulated(chart, sounds(ctx, schedule.first), told)
+    else instrument = await openMidi(on.midi, told, () => void end('lost'))
+    clock = setInterval(() => {
+      const idle = log.idleAt(performance.now())
+      watch({ idle, paused: log.paused })
+    }, 50)
   }
 
   /** Shows where the audio clock is until the take is over. */
@@ -210,9 +282,15 @@ export function useRecording(
     running.value = false
     cancelAnimationFrame(frame)
     metronome?.stop()
-    if (ending !== 'lost') await recorder?.stop()
+    clearInterval(clock)
+    instrument?.close()
+    instrument = undefined
+    const strokes = struck?.struck
+    struck = undefined
+    if (strokes) played.kept?.strike(strokes)
+    else if (ending !== 'lost') await recorder?.stop()
     moment.value = {}
-    const judged = ending === 'finished' ? ear?.end() : undefined
+    const judged = ending === 'finished' ? ear?.end(undefined, strokes) : undefined
     const [said] = await Promise.all([judged, played.kept?.kept()])
     if (played.kept) onEnd(played.kept, ending, said)
     else played.passing?.(ending, said)
@@ -222,6 +300,8 @@ export function useRecording(
     left = true
     cancelAnimationFrame(frame)
     metronome?.stop()
+    clearInterval(clock)
+    instrument?.close()
     recorder?.close()
     ear?.close()
     void context?.close()

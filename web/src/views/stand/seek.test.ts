@@ -87,7 +87,7 @@ it('says what keeps it from going on', async () => {
   const s = search(next(60), next(72))
   await s.go()
   await s.ends('lost')
-  expect(s.problem.value?.title).toBe('The microphone went away')
+  expect(s.problem.value?.title).toBe('The input went away')
   await s.go()
   expect(s.problem.value).toBeUndefined()
   await s.ends('finished')

@@ -1,0 +1,76 @@
+package e2e_test
+
+import (
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"manudrill/core/tempo"
+	"manudrill/e2e/browser"
+	"manudrill/store"
+	"manudrill/storetest"
+)
+
+// lastTake waits for the first take of a stand to be measured.
+func lastTake(t *testing.T, stand string) store.TakeSummary {
+	t.Helper()
+	id := standing(t, stand).ID
+	var takes []store.TakeSummary
+	require.Eventually(t, func() bool {
+		var err error
+		takes, err = kept.Takes(storetest.In(t.Context()), &id, nil, store.Page{})
+		return err == nil && len(takes) == 1 && takes[0].State == store.Measured
+	}, patience, 100*time.Millisecond)
+	return takes[0]
+}
+
+// The simulated instrument that ships plays the drill by MIDI: it is marked and judged on
+// the device and in the studio without a microphone, and moves nobody.
+func TestAnInstrumentThatTellsItsNotes(t *testing.T) {
+	stand := onTheStand(t, shortDrill("By MIDI"))
+	p := open(t, browser.Options{NoMicrophone: true})
+	p.enter(student)
+	p.do(chromedp.Navigate(base + stand))
+	p.see("8 notes a pass", "A take is judged on this device")
+	p.choose("MIDI")
+	p.see("Simulated, to try it out")
+	p.press("Play")
+	p.see("of 16", "A try-out by the simulated player: it counts for nothing.", "All figures, and listen to it")
+	take := lastTake(t, stand)
+	assert.Equal(t, store.MIDI, take.Source)
+	assert.Equal(t, tempo.TriedOut, take.Aside)
+	assert.InDelta(t, 100, take.RightPercent, 0)
+	assert.Less(t, take.SpreadMs, 8.0)
+	full, err := kept.Take(storetest.In(t.Context()), take.ID)
+	require.NoError(t, err)
+	require.NotNil(t, full.Analysis.Pulse.ClickMs, "when it is clicked is known")
+	assert.InDelta(t, 0, full.Analysis.Pulse.ClickMs.Value, 8, "it plays on the click")
+}
+
+// Any letter is a note without a pitch: what is told is timing alone.
+func TestAKeyIsTappedInTime(t *testing.T) {
+	stand := onTheStand(t, shortDrill("Tapped"))
+	p := open(t, browser.Options{NoMicrophone: true})
+	p.enter(student)
+	p.do(chromedp.Navigate(base + stand))
+	p.see("8 notes a pass", "A take is judged on this device")
+	p.choose("A key")
+	p.see("for your timing alone")
+	evaluate[any](p, `(() => { // at each note that is due
+		let last
+		setInterval(() => {
+			const now = document.querySelector('.stage .now')?.dataset.note
+			if (now !== undefined && now !== last) dispatchEvent(new KeyboardEvent('keydown', { key: 'j' }))
+			last = now
+		}, 4)
+	})()`)
+	p.press("Play")
+	p.see("Tapped on a key: it shows your timing, and counts for nothing.", "of 16", "All figures")
+	take := lastTake(t, stand)
+	assert.Equal(t, []any{store.Key, tempo.Tapped}, []any{take.Source, take.Aside})
+	assert.Greater(t, take.RightPercent, 80.0)
+	assert.InDelta(t, 120, standing(t, stand).Rung.BPM, 0)
+}
