@@ -214,6 +214,24 @@ func (e TakeSummaryState) Valid() bool {
 	}
 }
 
+// Defines values for TakeVideoMedia.
+const (
+	Videomp4  TakeVideoMedia = "video/mp4"
+	Videowebm TakeVideoMedia = "video/webm"
+)
+
+// Valid indicates whether the value is a known member of the TakeVideoMedia enum.
+func (e TakeVideoMedia) Valid() bool {
+	switch e {
+	case Videomp4:
+		return true
+	case Videowebm:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for ExportParamsFormat.
 const (
 	ExportParamsFormatJson     ExportParamsFormat = "json"
@@ -292,6 +310,9 @@ type Assignment struct {
 
 	// Version Of the drill
 	Version int `json:"version"`
+
+	// Video The hands are asked for on video
+	Video bool `json:"video"`
 }
 
 // AssignmentPage A part of what is assigned
@@ -1146,6 +1167,9 @@ type Take struct {
 	Comments []Comment   `json:"comments"`
 	Parts    *PartsTold  `json:"parts,omitempty"`
 	Summary  TakeSummary `json:"summary"`
+
+	// Video The hands while the take was played
+	Video *TakeVideo `json:"video,omitempty"`
 }
 
 // TakeComment A comment with its take
@@ -1227,6 +1251,17 @@ type TakeSummary struct {
 
 // TakeSummaryState defines model for TakeSummary.State.
 type TakeSummaryState string
+
+// TakeVideo The hands while the take was played
+type TakeVideo struct {
+	Media TakeVideoMedia `json:"media"`
+
+	// StartsAt In seconds from the start of the sound
+	StartsAt float64 `json:"startsAt"`
+}
+
+// TakeVideoMedia defines model for TakeVideo.Media.
+type TakeVideoMedia string
 
 // Tapping defines model for Tapping.
 type Tapping = drill.Tapping
@@ -1402,6 +1437,11 @@ type AddTakeParams struct {
 
 	// RecordedAt When it was recorded, by the clock of the device; now where not given
 	RecordedAt *time.Time `form:"recordedAt,omitempty" json:"recordedAt,omitempty"`
+}
+
+// AskVideoJSONBody defines parameters for AskVideo.
+type AskVideoJSONBody struct {
+	Asked bool `json:"asked"`
 }
 
 // ListAuditParams defines parameters for ListAudit.
@@ -1637,6 +1677,12 @@ type PutCommentParams struct {
 	IfMatch IfMatch `json:"If-Match"`
 }
 
+// PutVideoParams defines parameters for PutVideo.
+type PutVideoParams struct {
+	// StartsAt In seconds from the start of the take's sound
+	StartsAt float64 `form:"startsAt" json:"startsAt"`
+}
+
 // VaryParams defines parameters for Vary.
 type VaryParams struct {
 	// For Whose guitar and hand it is for; one's own where not given
@@ -1664,6 +1710,9 @@ type SetRungJSONRequestBody = RungChange
 
 // SimulateTakeJSONRequestBody defines body for SimulateTake for application/json ContentType.
 type SimulateTakeJSONRequestBody = Player
+
+// AskVideoJSONRequestBody defines body for AskVideo for application/json ContentType.
+type AskVideoJSONRequestBody AskVideoJSONBody
 
 // CreateBlockJSONRequestBody defines body for CreateBlock for application/json ContentType.
 type CreateBlockJSONRequestBody = Block
@@ -1787,6 +1836,9 @@ type ServerInterface interface {
 	// Hand in a recording, WAV or FLAC, or what was played as a MIDI file; once answered, it is kept
 	// (PUT /assignments/{assignmentId}/takes/{takeId})
 	AddTake(c *gin.Context, assignmentId openapi_types.UUID, takeId openapi_types.UUID, params AddTakeParams)
+	// Ask a student for their hands on video with a drill, or no more
+	// (PUT /assignments/{assignmentId}/video)
+	AskVideo(c *gin.Context, assignmentId openapi_types.UUID)
 	// What instructors did to what is others'
 	// (GET /audit)
 	ListAudit(c *gin.Context, params ListAuditParams)
@@ -2027,6 +2079,15 @@ type ServerInterface interface {
 
 	// (GET /takes/{takeId}/sound)
 	GetSound(c *gin.Context, takeId openapi_types.UUID)
+	// Delete the video of a take for good
+	// (DELETE /takes/{takeId}/video)
+	DeleteVideo(c *gin.Context, takeId openapi_types.UUID)
+	// The hands while the take was played
+	// (GET /takes/{takeId}/video)
+	GetVideo(c *gin.Context, takeId openapi_types.UUID)
+	// Hand in the video of a take, in place of what was there
+	// (PUT /takes/{takeId}/video)
+	PutVideo(c *gin.Context, takeId openapi_types.UUID, params PutVideoParams)
 	// All variations of a drill of one kind
 	// (POST /variations)
 	Vary(c *gin.Context, params VaryParams)
@@ -2569,6 +2630,31 @@ func (siw *ServerInterfaceWrapper) AddTake(c *gin.Context) {
 	}
 
 	siw.Handler.AddTake(c, assignmentId, takeId, params)
+}
+
+// AskVideo operation middleware
+func (siw *ServerInterfaceWrapper) AskVideo(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "assignmentId" -------------
+	var assignmentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "assignmentId", c.Param("assignmentId"), &assignmentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter assignmentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AskVideo(c, assignmentId)
 }
 
 // ListAudit operation middleware
@@ -4803,6 +4889,92 @@ func (siw *ServerInterfaceWrapper) GetSound(c *gin.Context) {
 	siw.Handler.GetSound(c, takeId)
 }
 
+// DeleteVideo operation middleware
+func (siw *ServerInterfaceWrapper) DeleteVideo(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "takeId" -------------
+	var takeId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "takeId", c.Param("takeId"), &takeId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter takeId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.DeleteVideo(c, takeId)
+}
+
+// GetVideo operation middleware
+func (siw *ServerInterfaceWrapper) GetVideo(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "takeId" -------------
+	var takeId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "takeId", c.Param("takeId"), &takeId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter takeId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetVideo(c, takeId)
+}
+
+// PutVideo operation middleware
+func (siw *ServerInterfaceWrapper) PutVideo(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "takeId" -------------
+	var takeId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "takeId", c.Param("takeId"), &takeId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter takeId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PutVideoParams
+
+	// ------------- Required query parameter "startsAt" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "startsAt", c.Request.URL.Query(), &params.StartsAt, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter startsAt: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PutVideo(c, takeId, params)
+}
+
 // Vary operation middleware
 func (siw *ServerInterfaceWrapper) Vary(c *gin.Context) {
 
@@ -4880,6 +5052,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.PUT(options.BaseURL+"/assignments/:assignmentId/rung", wrapper.SetRung)
 	router.PUT(options.BaseURL+"/assignments/:assignmentId/simulated/:takeId", wrapper.SimulateTake)
 	router.PUT(options.BaseURL+"/assignments/:assignmentId/takes/:takeId", wrapper.AddTake)
+	router.PUT(options.BaseURL+"/assignments/:assignmentId/video", wrapper.AskVideo)
 	router.GET(options.BaseURL+"/audit", wrapper.ListAudit)
 	router.GET(options.BaseURL+"/bench", wrapper.GetBench)
 	router.GET(options.BaseURL+"/bin", wrapper.ListBin)
@@ -4960,6 +5133,9 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/takes/:takeId/read", wrapper.MarkRead)
 	router.POST(options.BaseURL+"/takes/:takeId/remedies/:number", wrapper.TakeRemedy)
 	router.GET(options.BaseURL+"/takes/:takeId/sound", wrapper.GetSound)
+	router.DELETE(options.BaseURL+"/takes/:takeId/video", wrapper.DeleteVideo)
+	router.GET(options.BaseURL+"/takes/:takeId/video", wrapper.GetVideo)
+	router.PUT(options.BaseURL+"/takes/:takeId/video", wrapper.PutVideo)
 	router.POST(options.BaseURL+"/variations", wrapper.Vary)
 }
 
@@ -5572,6 +5748,40 @@ type AddTakedefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response AddTakedefaultApplicationProblemPlusJSONResponse) VisitAddTakeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AskVideoRequestObject struct {
+	AssignmentId openapi_types.UUID `json:"assignmentId"`
+	Body         *AskVideoJSONRequestBody
+}
+
+type AskVideoResponseObject interface {
+	VisitAskVideoResponse(w http.ResponseWriter) error
+}
+
+type AskVideo204Response struct {
+}
+
+func (response AskVideo204Response) VisitAskVideoResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type AskVideodefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AskVideodefaultApplicationProblemPlusJSONResponse) VisitAskVideoResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -8738,6 +8948,187 @@ func (response GetSounddefaultApplicationProblemPlusJSONResponse) VisitGetSoundR
 	return err
 }
 
+type DeleteVideoRequestObject struct {
+	TakeId openapi_types.UUID `json:"takeId"`
+}
+
+type DeleteVideoResponseObject interface {
+	VisitDeleteVideoResponse(w http.ResponseWriter) error
+}
+
+type DeleteVideo204Response struct {
+}
+
+func (response DeleteVideo204Response) VisitDeleteVideoResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DeleteVideodefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DeleteVideodefaultApplicationProblemPlusJSONResponse) VisitDeleteVideoResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetVideoRequestObject struct {
+	TakeId openapi_types.UUID `json:"takeId"`
+}
+
+type GetVideoResponseObject interface {
+	VisitGetVideoResponse(w http.ResponseWriter) error
+}
+
+type GetVideo200Videomp4Response struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response GetVideo200Videomp4Response) VisitGetVideoResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "video/mp4")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type GetVideo200VideowebmResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response GetVideo200VideowebmResponse) VisitGetVideoResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "video/webm")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type GetVideo206Videomp4Response struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response GetVideo206Videomp4Response) VisitGetVideoResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "video/mp4")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(206)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type GetVideo206VideowebmResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response GetVideo206VideowebmResponse) VisitGetVideoResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "video/webm")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(206)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type GetVideo416Response struct {
+}
+
+func (response GetVideo416Response) VisitGetVideoResponse(w http.ResponseWriter) error {
+	w.WriteHeader(416)
+	return nil
+}
+
+type GetVideodefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetVideodefaultApplicationProblemPlusJSONResponse) VisitGetVideoResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PutVideoRequestObject struct {
+	TakeId openapi_types.UUID `json:"takeId"`
+	Params PutVideoParams
+	Body   io.Reader
+}
+
+type PutVideoResponseObject interface {
+	VisitPutVideoResponse(w http.ResponseWriter) error
+}
+
+type PutVideo204Response struct {
+}
+
+func (response PutVideo204Response) VisitPutVideoResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type PutVideodefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PutVideodefaultApplicationProblemPlusJSONResponse) VisitPutVideoResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type VaryRequestObject struct {
 	Params VaryParams
 	Body   *VaryJSONRequestBody
@@ -8825,6 +9216,9 @@ type StrictServerInterface interface {
 	// Hand in a recording, WAV or FLAC, or what was played as a MIDI file; once answered, it is kept
 	// (PUT /assignments/{assignmentId}/takes/{takeId})
 	AddTake(ctx context.Context, request AddTakeRequestObject) (AddTakeResponseObject, error)
+	// Ask a student for their hands on video with a drill, or no more
+	// (PUT /assignments/{assignmentId}/video)
+	AskVideo(ctx context.Context, request AskVideoRequestObject) (AskVideoResponseObject, error)
 	// What instructors did to what is others'
 	// (GET /audit)
 	ListAudit(ctx context.Context, request ListAuditRequestObject) (ListAuditResponseObject, error)
@@ -9065,6 +9459,15 @@ type StrictServerInterface interface {
 
 	// (GET /takes/{takeId}/sound)
 	GetSound(ctx context.Context, request GetSoundRequestObject) (GetSoundResponseObject, error)
+	// Delete the video of a take for good
+	// (DELETE /takes/{takeId}/video)
+	DeleteVideo(ctx context.Context, request DeleteVideoRequestObject) (DeleteVideoResponseObject, error)
+	// The hands while the take was played
+	// (GET /takes/{takeId}/video)
+	GetVideo(ctx context.Context, request GetVideoRequestObject) (GetVideoResponseObject, error)
+	// Hand in the video of a take, in place of what was there
+	// (PUT /takes/{takeId}/video)
+	PutVideo(ctx context.Context, request PutVideoRequestObject) (PutVideoResponseObject, error)
 	// All variations of a drill of one kind
 	// (POST /variations)
 	Vary(ctx context.Context, request VaryRequestObject) (VaryResponseObject, error)
@@ -9560,6 +9963,39 @@ func (sh *strictHandler) AddTake(ctx *gin.Context, assignmentId openapi_types.UU
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(AddTakeResponseObject); ok {
 		if err := validResponse.VisitAddTakeResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// AskVideo operation middleware
+func (sh *strictHandler) AskVideo(ctx *gin.Context, assignmentId openapi_types.UUID) {
+	var request AskVideoRequestObject
+
+	request.AssignmentId = assignmentId
+
+	var body AskVideoJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AskVideo(ctx, request.(AskVideoRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AskVideo")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(AskVideoResponseObject); ok {
+		if err := validResponse.VisitAskVideoResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -11788,6 +12224,87 @@ func (sh *strictHandler) GetSound(ctx *gin.Context, takeId openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(GetSoundResponseObject); ok {
 		if err := validResponse.VisitGetSoundResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// DeleteVideo operation middleware
+func (sh *strictHandler) DeleteVideo(ctx *gin.Context, takeId openapi_types.UUID) {
+	var request DeleteVideoRequestObject
+
+	request.TakeId = takeId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DeleteVideo(ctx, request.(DeleteVideoRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DeleteVideo")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(DeleteVideoResponseObject); ok {
+		if err := validResponse.VisitDeleteVideoResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetVideo operation middleware
+func (sh *strictHandler) GetVideo(ctx *gin.Context, takeId openapi_types.UUID) {
+	var request GetVideoRequestObject
+
+	request.TakeId = takeId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetVideo(ctx, request.(GetVideoRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetVideo")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetVideoResponseObject); ok {
+		if err := validResponse.VisitGetVideoResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// PutVideo operation middleware
+func (sh *strictHandler) PutVideo(ctx *gin.Context, takeId openapi_types.UUID, params PutVideoParams) {
+	var request PutVideoRequestObject
+
+	request.TakeId = takeId
+	request.Params = params
+
+	request.Body = ctx.Request.Body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.PutVideo(ctx, request.(PutVideoRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "PutVideo")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(PutVideoResponseObject); ok {
+		if err := validResponse.VisitPutVideoResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -7,6 +7,7 @@ import (
 	"log/slog"
 	"mime"
 	"net/http"
+	"strings"
 	"time"
 
 	"github.com/gin-gonic/gin"
@@ -210,7 +211,23 @@ func (a studentArchive) take(w *archive.Writer, summary store.TakeSummary) error
 	if err := w.Take(row, takeOf(t, comments)); err != nil {
 		return err
 	}
+	if err := a.video(w, row.Folder, t.ID); err != nil {
+		return err
+	}
 	return a.sound(w, row.Folder, t.ID)
+}
+
+// video writes the video of a take, where there is one.
+func (a studentArchive) video(w *archive.Writer, folder string, take uuid.UUID) error {
+	v, video, err := a.server.store.OpenVideo(a.ctx, take)
+	if errors.Is(err, store.ErrNotFound) {
+		return nil
+	}
+	if err != nil {
+		return err
+	}
+	defer video.Close()
+	return w.Video(folder, strings.TrimPrefix(v.Media, "video/"), video)
 }
 
 // sound writes the recording as it is kept, where it is.

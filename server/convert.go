@@ -117,7 +117,7 @@ func assignmentOf(a store.Assignment) api.Assignment {
 	return api.Assignment{
 		Id: a.ID, DrillId: a.DrillID, DrillName: a.DrillName, Version: a.Version, Newest: a.Newest, Student: personOf(a.Student), Rung: a.Rung,
 		Climb: climbOf(a.Rungs(), a.Rung), Gate: a.GateNow(), OwnGate: a.Gate != nil, Revision: a.Revision, Set: rungSetOf(a.Set),
-		Takes: a.Takes, AssignedAt: a.AssignedAt, Last: a.Last, LastTakeAt: a.LastTakeAt,
+		Takes: a.Takes, AssignedAt: a.AssignedAt, Last: a.Last, LastTakeAt: a.LastTakeAt, Video: a.Video,
 	}
 }
 
@@ -192,6 +192,9 @@ func sentence(message *string) *string {
 // there do without it.
 func takeOf(t store.Take, comments []store.Comment) api.Take {
 	take := api.Take{Summary: summaryOf(t.TakeSummary), Chart: t.Chart, Comments: each(comments, commentOf)}
+	if v := t.Video; v != nil {
+		take.Video = &api.TakeVideo{Media: api.TakeVideoMedia(v.Media), StartsAt: v.StartsAt}
+	}
 	if t.Analysis == nil {
 		return take
 	}

@@ -26,7 +26,7 @@ func protect(hosts []string, next http.Handler) http.Handler {
 		h.Set("Referrer-Policy", "same-origin")
 		h.Set("Cross-Origin-Opener-Policy", "same-origin")
 		h.Set("Cross-Origin-Resource-Policy", "same-origin")
-		h.Set("Permissions-Policy", "microphone=(self), camera=(), geolocation=(), midi=(self)")
+		h.Set("Permissions-Policy", "microphone=(self), camera=(self), geolocation=(), midi=(self)")
 		if !answersFor(r.Host, hosts) {
 			refuse(w, errOtherHost)
 			return

@@ -87,8 +87,10 @@ var calls = map[string]call{
 	"takeRemedy": {about: aThing}, "listUnread": {about: ones}, "listComments": {about: aThing}, "markRead": {about: aThing},
 	"assignMany":  {about: aThing, body: map[string]any{"drillIds": []any{"{drillId}"}, "studentIds": []any{"{person}"}}},
 	"listMisfits": {about: aThing, body: map[string]any{"drillIds": []any{"{drillId}"}, "studentIds": []any{"{person}"}}},
-	"startFound":  {about: aThing, body: map[string]any{"bpm": 90, "low": 84, "high": 96, "takes": 12, "notesPerBeat": 2}},
-	"setRung":     {about: aThing, body: map[string]any{"rung": map[string]any{"bpm": 90, "notesPerBeat": 2}, "reason": "slower"}}, "listMoves": {about: aThing},
+	"getVideo":    {about: aThing}, "putVideo": {about: aThing, query: "startsAt=0", body: []byte("no video")}, "deleteVideo": {about: aThing},
+	"askVideo":   {about: aThing, body: map[string]any{"asked": true}},
+	"startFound": {about: aThing, body: map[string]any{"bpm": 90, "low": 84, "high": 96, "takes": 12, "notesPerBeat": 2}},
+	"setRung":    {about: aThing, body: map[string]any{"rung": map[string]any{"bpm": 90, "notesPerBeat": 2}, "reason": "slower"}}, "listMoves": {about: aThing},
 	"putComment": {about: aThing, body: map[string]any{"note": 0, "text": "mine"}}, "deleteComment": {about: aThing}, "getSound": {about: aThing},
 }
 
@@ -134,6 +136,7 @@ func newFixture(t *testing.T, found evenness.Analysis, by store.Person) fixture 
 			RecordedAt: time.Now().Add(time.Duration(i) * time.Second), Chart: chart, Sound: strings.NewReader("fLaC, nearly"), Hash: one[:]}, func(pgx.Tx) error { return nil }))
 		require.NoError(t, kept.Measured(ctx, one, store.Measurement{Analysis: found, Seconds: 9, Listener: 1}))
 	}
+	require.NoError(t, kept.PutVideo(ctx, take, store.Video{Media: "video/webm"}, strings.NewReader("hands")))
 	require.NoError(t, kept.PutComment(ctx, store.Comment{ID: comment, TakeID: take, Text: "late", Author: by}))
 	f := fixture{"number": "0", "new": uuid.NewString(), "readyId": "warmUp"}
 	for name, of := range map[string]uuid.UUID{"person": person, "personId": person, "studentId": person, "drillId": drillID, "blockId": block, "routineId": routine, "reportId": report, "group": group, "groupId": group,

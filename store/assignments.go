@@ -31,6 +31,7 @@ type Assignment struct {
 	Takes      int
 	Last       *tempo.Decision // of the latest take measured
 	LastTakeAt *time.Time
+	Video      bool // the hands are asked for on video
 }
 
 // The columns of an [Assignment] in the order of its fields.
@@ -39,7 +40,7 @@ const (
 		greatest(1, coalesce((v.file#>>'{drill,rhythm,notesPerBeat}')::integer, 1)), row(a.rung_bpm, a.notes_per_beat), a.gate, a.revision,
 		(SELECT row(s.at, s.author, s.reason) FROM rung_sets s WHERE s.assignment_id = a.id AND s.reason <> ''
 		 AND s.at > coalesce(a.last_take_at, '-infinity') ORDER BY s.at DESC LIMIT 1),
-		row(p.id, p.name, p.role, p.demo), a.assigned_at, a.ended_at, a.takes, a.last, a.last_take_at`
+		row(p.id, p.name, p.role, p.demo), a.assigned_at, a.ended_at, a.takes, a.last, a.last_take_at, a.video`
 	assignmentTables = `assignments a JOIN drills d ON d.id = a.drill_id
 		JOIN drill_versions v ON v.drill_id = a.drill_id AND v.version = a.version`
 	assignmentPeople = ` JOIN people p ON p.id = a.student_id`

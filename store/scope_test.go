@@ -3,6 +3,7 @@ package store_test
 import (
 	"context"
 	"fmt"
+	"strings"
 	"testing"
 	"time"
 
@@ -67,6 +68,7 @@ func fill(t *testing.T, ctx context.Context, teacher, student store.Person) (tak
 	require.NoError(t, err)
 	take = handedInBy(t, ctx, assignment, 60, time.Now())
 	require.NoError(t, s.Measured(ctx, take, store.Measurement{Analysis: evenness.Analysis{}, Seconds: 3, Listener: 1}))
+	require.NoError(t, s.PutVideo(ctx, take, store.Video{Media: "video/webm"}, strings.NewReader("hands")))
 	require.NoError(t, s.PutComment(ctx, store.Comment{ID: uuid.New(), TakeID: take, Text: "late", Author: teacher}))
 	require.NoError(t, s.PutGroup(ctx, store.Group{ID: uuid.New(), Name: "Mondays", Students: []uuid.UUID{student.ID}}))
 	require.NoError(t, s.PutRoutine(ctx, uuid.New(), student.ID, 0, of(id, "Mondays"), []uuid.UUID{id}))
@@ -145,7 +147,7 @@ func TestAStudentSeesNoOther(t *testing.T) {
 		require.NoError(t, s.Pool().QueryRow(asOther, `SELECT count(*) FROM `+table+` WHERE student_id IS DISTINCT FROM $1`, h.other.ID).Scan(&others))
 		assert.Zero(t, others, table)
 	}
-	for _, table := range []string{"take_sounds", "sound_parts", "take_comments"} {
+	for _, table := range []string{"take_sounds", "sound_parts", "take_comments", "take_videos", "video_parts"} {
 		var others int
 		require.NoError(t, s.Pool().QueryRow(asOther, `SELECT count(*) FROM `+table+` WHERE take_id = $1`, h.take).Scan(&others))
 		assert.Zero(t, others, table)

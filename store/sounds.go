@@ -116,11 +116,17 @@ func (inDatabase) put(ctx context.Context, tx pgx.Tx, take uuid.UUID, sound io.R
 	if _, err := tx.Exec(ctx, `DELETE FROM sound_parts WHERE take_id = $1`, take); err != nil {
 		return 0, err
 	}
+	return putParts(ctx, tx, `INSERT INTO sound_parts (take_id, part, bytes) VALUES ($1, $2, $3)`, take, sound)
+}
+
+// putParts keeps what is read in rows, by a statement for a take, a number and bytes, and
+// returns its size.
+func putParts(ctx context.Context, tx pgx.Tx, insert string, take uuid.UUID, from io.Reader) (size int64, err error) {
 	part := make([]byte, soundPart)
 	for number := 0; ; number++ {
-		n, err := io.ReadFull(sound, part)
+		n, err := io.ReadFull(from, part)
 		if n > 0 {
-			if _, err := tx.Exec(ctx, `INSERT INTO sound_parts (take_id, part, bytes) VALUES ($1, $2, $3)`, take, number, part[:n]); err != nil {
+			if _, err := tx.Exec(ctx, insert, take, number, part[:n]); err != nil {
 				return 0, err
 			}
 			size += int64(n)
@@ -135,7 +141,12 @@ func (inDatabase) put(ctx context.Context, tx pgx.Tx, take uuid.UUID, sound io.R
 }
 
 func (d inDatabase) open(ctx context.Context, take uuid.UUID, size int64) (Sound, error) {
-	return &rowSound{ctx: ctx, store: d.store, take: take, size: size, held: -1}, nil
+	return d.store.parts(ctx, `SELECT bytes FROM sound_parts WHERE take_id = $1 AND part = $2`, take, size), nil
+}
+
+// parts opens what lies in rows, by a query for a take and a number.
+func (s *Store) parts(ctx context.Context, query string, take uuid.UUID, size int64) Sound {
+	return &rowSound{ctx: ctx, store: s, query: query, take: take, size: size, held: -1}
 }
 
 func (d inDatabase) drop(ctx context.Context, take uuid.UUID) error {
@@ -147,6 +158,7 @@ func (d inDatabase) drop(ctx context.Context, take uuid.UUID) error {
 type rowSound struct {
 	ctx   context.Context
 	store *Store
+	query string // of a part
 	take  uuid.UUID
 	size  int64
 	at    int64
@@ -160,7 +172,7 @@ func (s *rowSound) Read(p []byte) (int, error) {
 		return 0, io.EOF
 	}
 	if number := int(s.at / soundPart); number != s.held {
-		part, err := value[[]byte](s.store.pool.Query(s.ctx, `SELECT bytes FROM sound_parts WHERE take_id = $1 AND part = $2`, s.take, number))
+		part, err := value[[]byte](s.store.pool.Query(s.ctx, s.query, s.take, number))
 		if err != nil {
 			return 0, fmt.Errorf("part %d of the sound cannot be read: %w", number, err)
 		}

@@ -58,6 +58,7 @@ type Take struct {
 	TakeSummary
 	Chart    drill.Chart        // as it was played
 	Analysis *evenness.Analysis // nil until it is measured
+	Video    *Video             // of the hands; nil for none
 }
 
 // The columns of a [TakeSummary] in the order of its fields.
@@ -70,7 +71,7 @@ const (
 
 // Take returns one take or [ErrNotFound].
 func (s *Store) Take(ctx context.Context, id uuid.UUID) (Take, error) {
-	return oneByPos[Take](s.pool.Query(ctx, `SELECT `+takeColumns+`, t.chart, t.analysis FROM `+takeTables+` WHERE t.id = $1`, id))
+	return oneByPos[Take](s.pool.Query(ctx, `SELECT `+takeColumns+`, t.chart, t.analysis, (SELECT row(v.media, v.size, v.starts_at) FROM take_videos v WHERE v.take_id = t.id) FROM `+takeTables+` WHERE t.id = $1`, id))
 }
 
 // TakeSummary returns what lists show of one take or [ErrNotFound].

@@ -15,6 +15,7 @@ const (
 // Files and documents, in bytes.
 const (
 	RecordingBytes = 192 << 20 // 20 minutes as 48 kHz, 24 bit, mono WAV are 173 MB
+	VideoBytes     = 64 << 20  // of hands: five minutes at 1.7 Mbit/s
 	DocumentBytes  = 4 << 20   // music that is made into a drill, and a take as MIDI
 	JSONBytes      = 1 << 20   // any JSON
 )

@@ -80,13 +80,23 @@ func (w *Writer) Take(row TakeRow, document any) error {
 	return w.JSON(row.Folder+"/take.json", document)
 }
 
-// Sound writes a take's recording, which is compressed already.
+// Sound writes a take's recording.
 func (w *Writer) Sound(folder, extension string, sound io.Reader) error {
-	f, err := w.create(folder+"/take."+extension, zip.Store)
+	return w.copied(folder+"/take."+extension, sound)
+}
+
+// Video writes the video of a take.
+func (w *Writer) Video(folder, extension string, video io.Reader) error {
+	return w.copied(folder+"/hands."+extension, video)
+}
+
+// copied writes what is compressed already.
+func (w *Writer) copied(name string, from io.Reader) error {
+	f, err := w.create(name, zip.Store)
 	if err != nil {
 		return err
 	}
-	_, err = io.Copy(f, sound)
+	_, err = io.Copy(f, from)
 	return err
 }
 

@@ -41,6 +41,11 @@ func (w *tidyWorker) Work(ctx context.Context, _ *river.Job[tidy]) error {
 	} else if n > 0 {
 		slog.Info("students who were removed are forgotten", "students", n)
 	}
+	if n, err := w.store.DropOldVideos(ctx); err != nil {
+		return err
+	} else if n > 0 {
+		slog.Info("dropped videos whose time was over", "videos", n)
+	}
 	if n, err := w.store.DropOldSounds(ctx); err != nil {
 		slog.Error("old sounds cannot be dropped", "error", err)
 	} else if n > 0 {

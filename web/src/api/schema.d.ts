@@ -1345,6 +1345,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/takes/{takeId}/video": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                takeId: string;
+            };
+            cookie?: never;
+        };
+        /** The hands while the take was played */
+        get: operations["getVideo"];
+        /** Hand in the video of a take, in place of what was there */
+        put: operations["putVideo"];
+        post?: never;
+        /** Delete the video of a take for good */
+        delete: operations["deleteVideo"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/assignments/{assignmentId}/video": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                assignmentId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Ask a student for their hands on video with a drill, or no more */
+        put: operations["askVideo"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/assignments/{assignmentId}/progress": {
         parameters: {
             query?: never;
@@ -2338,6 +2378,8 @@ export interface components {
             revision: number;
             set?: components["schemas"]["RungSet"];
             takes: number;
+            /** @description The hands are asked for on video */
+            video: boolean;
             /** Format: date-time */
             assignedAt: string;
             last?: components["schemas"]["Decision"];
@@ -2643,7 +2685,18 @@ export interface components {
             analysis?: components["schemas"]["Analysis"];
             advice?: components["schemas"]["Advice"];
             parts?: components["schemas"]["PartsTold"];
+            video?: components["schemas"]["TakeVideo"];
             comments: components["schemas"]["Comment"][];
+        };
+        /** @description The hands while the take was played */
+        TakeVideo: {
+            /** @enum {string} */
+            media: "video/webm" | "video/mp4";
+            /**
+             * Format: double
+             * @description In seconds from the start of the sound
+             */
+            startsAt: number;
         };
         PartsTold: {
             text: string;
@@ -5391,6 +5444,123 @@ export interface operations {
             };
             /** @description The Range header asks for what lies beyond it */
             416: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getVideo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                takeId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The video */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "video/webm": string;
+                    "video/mp4": string;
+                };
+            };
+            /** @description The part of it that the Range header asks for */
+            206: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "video/webm": string;
+                    "video/mp4": string;
+                };
+            };
+            /** @description The Range header asks for what lies beyond it */
+            416: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    putVideo: {
+        parameters: {
+            query: {
+                /** @description In seconds from the start of the take's sound */
+                startsAt: number;
+            };
+            header?: never;
+            path: {
+                takeId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description It is kept */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    deleteVideo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                takeId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is gone */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    askVideo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                assignmentId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    asked: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description It is set */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,3 +1,4 @@
+import type { Film } from '../audio/camera'
 import { answer, client, Problem, type Source, type Take } from './client'
 
 /** The largest file the server takes, in bytes. */
@@ -60,6 +61,19 @@ export async function handIn(h: HandIn): Promise<Take> {
       body: h.file as unknown as string, // the contract's binary body
       bodySerializer: (body: unknown) => body as Blob,
       signal: AbortSignal.timeout(atLeast + (perMegabyte * h.file.size) / 2 ** 20),
+    }),
+  )
+}
+
+/** Hands in the hands of a take, on video. */
+export async function handInFilm(takeId: string, { blob, startsAt }: Film): Promise<void> {
+  await answer(
+    client.PUT('/takes/{takeId}/video', {
+      params: { path: { takeId }, query: { startsAt: Math.max(-60, Math.min(1200, startsAt)) } },
+      headers: { 'Content-Type': 'application/octet-stream' },
+      body: blob as unknown as string, // the contract's binary body
+      bodySerializer: (body: unknown) => body as Blob,
+      signal: AbortSignal.timeout(atLeast + (perMegabyte * blob.size) / 2 ** 20),
     }),
   )
 }

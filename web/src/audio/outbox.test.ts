@@ -7,7 +7,11 @@ import type { Unsent } from './unsent'
 const unreachable = new Problem('Manudrill cannot be reached', 'Try again.')
 
 /** A box on a device of its own, with a server that does as it is told. */
-function box(takes: Partial<Unsent>[], answers: (Problem | 'taken' | 'hangs')[]) {
+function box(
+  takes: Partial<Unsent>[],
+  answers: (Problem | 'taken' | 'hangs')[],
+  films: (Problem | 'taken')[] = [],
+) {
   const store = new Map<string, Unsent>()
   for (const [i, t] of takes.entries()) {
     const id = `t${i}`
@@ -32,6 +36,11 @@ function box(takes: Partial<Unsent>[], answers: (Problem | 'taken' | 'hangs')[])
       if (a !== 'taken') throw a
       return { summary: { id: t.id } } as Take
     },
+    sendFilm: async (t) => {
+      sent.push(`film of ${t.id}`)
+      const a = films.shift() ?? 'taken'
+      if (a !== 'taken') throw a
+    },
     now: () => now,
     alone: async (action) => {
       if (!locked) await action()
@@ -55,6 +64,22 @@ describe('the outbox', () => {
     await b.outbox.run()
     expect(b.sent).toEqual(['t0', 't1'])
     expect(b.store.size).toBe(0)
+  })
+
+  it('sends the hands after their take, again until they are there, or lets go what is refused', async () => {
+    const film = { blob: new Blob(['hands']), startsAt: 0 }
+    const b = box([{ film }], [], [unreachable])
+    await b.outbox.run()
+    expect(b.sent).toEqual(['t0', 'film of t0'])
+    expect(b.store.size).toBe(1) // until all of it is there
+    b.timers.splice(0).forEach((again) => again())
+    await settle()
+    expect(b.sent).toEqual(['t0', 'film of t0', 't0', 'film of t0'])
+    expect(b.store.size).toBe(0)
+
+    const refused = box([{ film }], [], [new Problem('This is no video', 'x', 422)])
+    await refused.outbox.run()
+    expect(refused.store.size).toBe(0) // the take is there
   })
 
   it('leaves alone what was broken off, until its player decides', async () => {

@@ -1,5 +1,6 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 
+import type { Film } from './camera'
 import type { Struck } from './struck'
 
 /** A recording that the server does not have yet. */
@@ -19,6 +20,8 @@ export interface Unsent {
   aside?: 'ownTempo' | 'tryOut' | 'tapped'
   /** What it was played on; else the microphone has heard it. */
   source?: 'midi' | 'key'
+  /** The hands while it was played. */
+  film?: Film
   /** What was struck on it. */
   struck?: Struck[]
   /** When the first beat is clicked in it, in s, where the delay of the device was known. */
@@ -100,6 +103,16 @@ export class UnsentTake {
   /** Keeps what was struck until now. */
   strike(struck: Struck[]): void {
     this.take.struck = [...struck]
+    this.keepTake()
+  }
+
+  /** Keeps how the hands looked. */
+  film(film: Film): void {
+    this.take.film = film
+    this.keepTake()
+  }
+
+  private keepTake(): void {
     const take = { ...this.take }
     this.last = this.last.then(() => this.keep(async () => (await open()).put('takes', take)))
   }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ElButton } from 'element-plus'
+import { ElButton, ElCheckbox } from 'element-plus'
 import { computed, defineAsyncComponent, onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
@@ -42,6 +42,14 @@ const moves = usePages<Move>((after) =>
   ),
 )
 const setting = ref(false)
+/** Asks the student for their hands on video, or no more. */
+const ask = (asked: boolean) =>
+  attempt(async () => {
+    await answer(
+      client.PUT('/assignments/{assignmentId}/video', { params: { path }, body: { asked } }),
+    )
+    await look()
+  })
 async function look() {
   stand.value = await answer(client.GET('/assignments/{assignmentId}', { params: { path } }))
   await moves.first()
@@ -86,7 +94,12 @@ onMounted(() =>
         >
           Put on the stand
         </el-button>
-        <el-button v-else-if="person" @click="setting = true">Set the rung</el-button>
+        <template v-else-if="person">
+          <el-checkbox :model-value="stand.assignment.video" @change="(on) => ask(on === true)"
+            >Ask for the hands on video</el-checkbox
+          >
+          <el-button @click="setting = true">Set the rung</el-button>
+        </template>
       </div>
       <section class="sheet stack">
         <p v-if="stand.assignment.set">

@@ -13,6 +13,7 @@ import HandWords from '../../components/HandWords.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import UnsentList from '../../components/UnsentList.vue'
 import { aboutMinutes, itemName } from '../../draw/routinewords'
+import FilmChoice from '../stand/FilmChoice.vue'
 import MicrophoneCheck from '../stand/MicrophoneCheck.vue'
 import Stage from '../stand/Stage.vue'
 import StandChoices from '../stand/StandChoices.vue'
@@ -36,10 +37,11 @@ const fault = shallowRef<Problem>()
 const run = shallowRef<ReturnType<typeof useRun>>()
 const wake = useWakeLock()
 
-const { running, moment, input, heard, hearing, marks, core, start, choose, stop } = useRecording(
-  (made, ending, said) => void run.value?.ended(made, ending, said),
-  () => (fault.value = noRoom),
-)
+const { running, moment, input, heard, hearing, marks, films, core, start, choose, stop } =
+  useRecording(
+    (made, ending, said) => void run.value?.ended(made, ending, said),
+    () => (fault.value = noRoom),
+  )
 const noRoom = new Problem(
   'There is no room on this device',
   'The recording is kept in memory only: leave this page open until it is handed in. Make room on the device before the next take.',
@@ -49,12 +51,16 @@ const noRoom = new Problem(
 const places = ref<string[]>([])
 const hurts = ref(false)
 
+/** With one of the drills the hands are asked for on video. */
+const filmed = ref(false)
+
 /** Drills that were taken back are not played. */
 const gone = ref<string[]>([])
 async function open() {
   const [kept, stands] = await Promise.all([load(id), standsOf(id)])
   const by = new Map<string, Stand>(stands.map((s) => [s.assignment.drillId, s]))
   const items = kept.routine.items.filter((i) => i.kind !== 'drill' || by.has(i.drill ?? ''))
+  filmed.value = stands.some((s) => s.assignment.video)
   gone.value = kept.routine.items.filter((i) => !items.includes(i)).map((i) => itemName(i, kept))
   saved.value = { ...kept, routine: { ...kept.routine, items } }
   const hand = await handOf(kept.student.id)
@@ -118,7 +124,7 @@ const upNext = computed(() => {
 /** How far the item is; beside the ladder, that is said too. */
 const leftNow = computed(() => {
   if (run.value?.warming.value) return 'to warm up, it does not count'
-  return [told.value?.left, besides.value].filter(Boolean).join(' · ')
+  return [told.value?.left, besides.value, films.value && 'filmed'].filter(Boolean).join(' · ')
 })
 /** The next takes are at a tempo of one's own. */
 const besides = computed(() => {
@@ -267,6 +273,7 @@ onKeyStroke(true, (event) => {
           <div class="before">
             <RoutinePlan :saved="saved" :at="begun || state ? (state?.item ?? 0) : undefined" />
             <div class="stack">
+              <FilmChoice v-if="filmed" />
               <SwitchLine v-model="warmUp" name="Warm up first, at 70 % of the tempo" />
               <MicrophoneCheck :input="input" :stamp="heard" :busy="false" @choose="check" />
               <StandChoices />

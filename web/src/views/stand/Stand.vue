@@ -33,6 +33,7 @@ import { heardHere } from './heardHere'
 import { climbed } from './climbed'
 import ItHurts from '../routine/ItHurts.vue'
 import { keyOf, type Deed } from '../routine/keys'
+import FilmChoice from './FilmChoice.vue'
 import FilePlayed, { type PlayedAt } from './FilePlayed.vue'
 import MicrophoneCheck from './MicrophoneCheck.vue'
 import HearIt from './HearIt.vue'
@@ -69,10 +70,11 @@ const sources = [
 // The simulated player is no way to practise: it is tried out, apart from these.
 if (source.value === 'simulated') source.value = 'microphone'
 
-const { running, moment, input, heard, hearing, marks, core, start, choose, stop } = useRecording(
-  (made, ending, said) => void ended(made, ending, said),
-  () => (problem.value = noRoom),
-)
+const { running, moment, input, heard, hearing, marks, films, core, start, choose, stop } =
+  useRecording(
+    (made, ending, said) => void ended(made, ending, said),
+    () => (problem.value = noRoom),
+  )
 /** At a tempo of one's own, beside the ladder. */
 const own = ref<number>()
 /** What is laid out: the rung, or the drill at that tempo. */
@@ -281,7 +283,7 @@ onKeyStroke(true, (event) => {
 const leftToPlay = computed(() => {
   const { countIn, pass } = moment.value
   if (countIn) return 'get ready'
-  const word = own.value === undefined ? '' : ', does not count'
+  const word = (own.value === undefined ? '' : ', does not count') + (films.value ? ', filmed' : '')
   return pass === undefined ? 'done' : `pass ${pass + 1} of ${laid.value?.chart.passes ?? 1}${word}`
 })
 const goText = computed(() => {
@@ -380,6 +382,7 @@ const goText = computed(() => {
       </template>
 
       <section v-if="!running" class="sheet source">
+        <FilmChoice v-if="stand.assignment.video" />
         <div class="row">
           <span>Play with</span>
           <el-segmented v-model="source" :options="sources" aria-label="Play with" />

@@ -1,4 +1,4 @@
-import { onBeforeUnmount, ref, shallowRef } from 'vue'
+import { onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 
 import { Problem, type Stand } from '../../api/client'
 import { newId } from '../../api/ids'
@@ -11,6 +11,7 @@ import {
   type Marked,
   type Said,
 } from '../../audio/ear'
+import { Camera, filming } from '../../audio/camera'
 import { delayNow } from '../../audio/delay'
 import { InputLevel } from '../../audio/input'
 import {
@@ -103,6 +104,15 @@ export function useRecording(
   /** What is recorded: kept as a take, or passing. */
   let take: { id: string; kept?: UnsentTake; passing?: Besides['passing'] } | undefined
   /** What tells its notes by itself, and what it has told, while such a take is played. */
+  /** Films the hands where that is asked for; filmed is when the sound of its take begins, by the page's clock in ms. */
+  let camera: Camera | undefined
+  let filmed: number | undefined
+  const films = ref(false)
+  watch(filming, (on) => {
+    if (on || running.value) return
+    camera?.close()
+    camera = undefined
+  })
   let instrument: Instrument | undefined
   let struck: StrikeLog | undefined
   let clock: ReturnType<typeof setInterval> | undefined
@@ -191,6 +201,9 @@ export function useRecording(
       frames: 0,
     })
     const kept = passing ? undefined : new UnsentTake(unsent(), onNoRoom)
+    if (kept && assignment.video && filming.value) camera ??= await Camera.open()
+    const film = kept && assignment.video && filming.value ? camera : undefined
+    films.value = !!film
     take = { id, kept, passing }
     marks.value = new Map()
     const start = ctx.currentTime + 0.15
@@ -204,6 +217,8 @@ export function useRecording(
       const heard = { rate: ctx.sampleRate, first, delay, marks: live.value }
       const rung = { bpm, notesPerBeat }
       ear?.begin(id, { ...heard, chart, rung, climbing, school, aside })
+      film?.start()
+      filmed = film && performance.now() + 1000 * (from - ctx.currentTime)
     }
     /** By what is played and its clock: the screen may be dark. */
     const watch = (playing: Pick<Playing, 'idle' | 'paused'>) => {
@@ -291,6 +306,11 @@ export function useRecording(
     else if (ending !== 'lost') await recorder?.stop()
     moment.value = {}
     const judged = ending === 'finished' ? ear?.end(undefined, strokes) : undefined
+    const sound = filmed
+    filmed = undefined
+    films.value = false
+    const film = sound === undefined ? undefined : await camera?.stop(sound)
+    if (film) played.kept?.film(film)
     const [said] = await Promise.all([judged, played.kept?.kept()])
     if (played.kept) onEnd(played.kept, ending, said)
     else played.passing?.(ending, said)
@@ -302,11 +322,12 @@ export function useRecording(
     metronome?.stop()
     clearInterval(clock)
     instrument?.close()
+    camera?.close()
     recorder?.close()
     ear?.close()
     void context?.close()
   })
 
   const stop = () => end('stopped')
-  return { running, moment, input, heard, hearing, marks, core, start, choose, stop }
+  return { running, moment, input, heard, hearing, marks, films, core, start, choose, stop }
 }

@@ -5,6 +5,7 @@ import { useRoute } from 'vue-router'
 import { answer, client, type MeasuredTake } from '../../api/client'
 import AdvicePanel from '../../components/AdvicePanel.vue'
 import ContrastPanel from '../../components/ContrastPanel.vue'
+import HandsVideo from '../../components/HandsVideo.vue'
 import GroupBars from '../../components/GroupBars.vue'
 import MoreFigures from '../../components/MoreFigures.vue'
 import NoteCard from '../../components/NoteCard.vue'
@@ -24,6 +25,7 @@ import TakeHead from './TakeHead.vue'
 const props = defineProps<{ take: MeasuredTake }>()
 const emit = defineEmits<{ measureAgain: [] }>()
 const comments = ref(props.take.comments)
+const video = ref(props.take.video)
 const sound = ref<InstanceType<typeof SoundBar>>()
 const at = ref<number>()
 const chosen = ref<number | undefined>(noteAsked())
@@ -77,6 +79,13 @@ function hear(from: number) {
       </p>
       <SoundBar v-else ref="sound" v-model:at="at" :src="`/api/takes/${take.summary.id}/sound`" />
     </TakeHead>
+    <HandsVideo
+      v-if="video"
+      :take-id="take.summary.id"
+      :video="video"
+      :at="at"
+      @deleted="video = undefined"
+    />
     <section class="sheet verdict">
       <StepWord :decision="take.summary.measured.decision" large />
       <p class="reason">{{ take.summary.measured.decision.reason }}</p>
