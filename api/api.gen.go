@@ -1423,6 +1423,9 @@ type AddTakeParams struct {
 	// Aside It counts for nothing: played at a tempo of the player's own choice, or by a simulated instrument
 	Aside *string `form:"aside,omitempty" json:"aside,omitempty"`
 
+	// Rise By how many bpm each pass was asked to be faster than the one before; such a take counts for nothing
+	Rise *float64 `form:"rise,omitempty" json:"rise,omitempty"`
+
 	// ClickAt When the first beat is clicked in the recording, in seconds from its first sample, where the delay of the device is known
 	ClickAt *float64 `form:"clickAt,omitempty" json:"clickAt,omitempty"`
 
@@ -2579,6 +2582,14 @@ func (siw *ServerInterfaceWrapper) AddTake(c *gin.Context) {
 	err = runtime.BindQueryParameterWithOptions("form", true, false, "aside", c.Request.URL.Query(), &params.Aside, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
 	if err != nil {
 		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aside: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "rise" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "rise", c.Request.URL.Query(), &params.Rise, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter rise: %w", err), http.StatusBadRequest)
 		return
 	}
 

@@ -68,8 +68,12 @@ func (s *Server) receive(ctx context.Context, a store.Stand, r api.AddTakeReques
 	if string(r.Params.Source) == store.Key {
 		aside = tempo.Tapped
 	}
+	rise := valueOr(r.Params.Rise, 0)
+	if rise > 0 && aside == tempo.NoAside {
+		aside = tempo.OwnTempo
+	}
 	return s.handIn(ctx, a, store.HandIn{
-		ID: r.TakeId, Rung: tempo.Rung{BPM: r.Params.Bpm, NotesPerBeat: valueOr(r.Params.NotesPerBeat, a.Rung.NotesPerBeat)},
+		ID: r.TakeId, RiseBPM: rise, Rung: tempo.Rung{BPM: r.Params.Bpm, NotesPerBeat: valueOr(r.Params.NotesPerBeat, a.Rung.NotesPerBeat)},
 		Aside: aside, ClickAt: r.Params.ClickAt, AsHeard: valueOr(r.Params.AsHeard, false), Source: string(r.Params.Source), RecordedAt: at, Sound: file, Hash: hash,
 	})
 }
@@ -273,7 +277,7 @@ func (s *Server) handIn(ctx context.Context, a store.Stand, h store.HandIn) erro
 	if h.Chart, err = a.File.Value.At(h.Rung).Chart(a.StudentSetup().Guitar, h.Rung.BPM); err != nil {
 		return err
 	}
-	h.Chart.ClickAt = h.ClickAt
+	h.Chart.ClickAt, h.Chart.RiseBPM = h.ClickAt, h.RiseBPM
 	err = s.store.HandIn(ctx, h, s.queueTake(ctx, h.ID))
 	if store.IsKept(err) {
 		return nil

@@ -127,6 +127,10 @@ func TestATakeAtATempoOfOnesOwnCountsForNothing(t *testing.T) {
 	as(t, ben).ok(http.MethodGet, "/assignments/"+a.Id.String(), nil, &stand)
 	assert.Equal(t, a.Rung, stand.Assignment.Rung)
 	assert.Empty(t, stand.Climbing.Results)
+	var rising api.Take
+	as(t, ben).ok(http.MethodPut, takePath(a, uuid.New(), 100)+"&rise=10", played(t, someDrill(), 100, simulate.Player{Seed: 5, MotorMs: 2, NoiseDB: -70}).EncodeWAV(), &rising)
+	assert.Equal(t, tempo.OwnTempo, *rising.Summary.Aside, "a take that rises counts for nothing either")
+	assert.InDelta(t, 10, rising.Chart.RiseBPM, 0)
 	as(t, ben).fails(http.StatusBadRequest, http.MethodPut, takePath(a, uuid.New(), 50)+"&aside=tapped", []byte("x"))
 }
 

@@ -21,6 +21,7 @@ type HandIn struct {
 	Version      int // of the drill that was played
 	Rung         tempo.Rung
 	Aside        tempo.Aside // of what a person has played; of a simulated take it is told by whose it is
+	RiseBPM      float64     // by how much each pass is faster than the one before
 	ClickAt      *float64    // when the first beat is clicked in the recording, s, where that is known
 	AsHeard      bool        // nobody knows the tempo: it is what is heard, or the rung's where none is
 	Source       string

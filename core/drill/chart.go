@@ -20,9 +20,13 @@ type Chart struct {
 	Passes       int      `json:"passes,omitempty"`
 	Free         bool     `json:"free,omitempty"`    // the click only counts in
 	Parts        []string `json:"parts,omitempty"`   // what its parts are called, where there are several
+	RiseBPM      float64  `json:"riseBpm,omitempty"` // each pass is so many bpm faster than the one before
 	ClickAt      *float64 `json:"clickAt,omitempty"` // of a take: when its first beat is clicked in the recording, s, where that is known
 	Notes        []Note   `json:"notes"`
 }
+
+// MaxRise is by how many bpm a pass may be faster than the one before.
+const MaxRise = 40
 
 // A Note is one note of a chart.
 type Note struct {
@@ -179,18 +183,44 @@ func (c Chart) Beats() float64 {
 func (c Chart) Seconds() float64 { return c.Beats() * 60 / c.BPM }
 
 // TakeSeconds returns the length of a whole take, all passes, at the chart's tempo.
-func (c Chart) TakeSeconds() float64 { return float64(max(1, c.Passes)) * c.Seconds() }
+func (c Chart) TakeSeconds() float64 { return c.passStart(max(1, c.Passes)) * 60 / c.BPM }
+
+// passStart is when a pass, from 0, begins, in beats of the first: those of later passes are
+// shorter where the tempo rises.
+func (c Chart) passStart(pass int) float64 {
+	if c.RiseBPM == 0 {
+		return float64(pass) * c.Beats()
+	}
+	start := 0.0
+	for p := range pass {
+		start += c.Beats() / c.risen(p)
+	}
+	return start
+}
+
+// risen is how many times faster a pass is than the first.
+func (c Chart) risen(pass int) float64 { return 1 + float64(pass)*c.RiseBPM/c.BPM }
+
+// Place tells in which of so many passes, from 0, a beat of a take lies, and at which of
+// its beats; what is before the first, or after the last, belongs to these.
+func (c Chart) Place(beat float64, passes int) (pass int, within float64) {
+	for pass+1 < passes && beat >= c.passStart(pass+1) {
+		pass++
+	}
+	return pass, (beat - c.passStart(pass)) * c.risen(pass)
+}
 
 // NotesPerSecond returns bpm × notes per beat / 60.
 func (c Chart) NotesPerSecond() float64 { return c.BPM * float64(c.NotesPerBeat) / 60 }
 
-// Unroll returns the notes of a whole take: all passes one after another.
+// Unroll returns the notes of a whole take: all passes one after another, in beats of the
+// first.
 func (c Chart) Unroll() []Note {
 	passes := max(1, c.Passes)
 	out := make([]Note, 0, passes*len(c.Notes))
 	for p := range passes {
 		for _, n := range c.Notes {
-			n.Beat += float64(p) * c.Beats()
+			n.Beat = c.passStart(p) + n.Beat/c.risen(p)
 			out = append(out, n)
 		}
 	}
@@ -210,6 +240,8 @@ func (c Chart) Validate() error {
 		return fmt.Errorf("the chart has %d beats in a bar; give 1 to 64", c.BeatsPerBar)
 	case c.ClickAt != nil && !(math.Abs(*c.ClickAt) <= bounds.TakeSeconds):
 		return fmt.Errorf("the first click of the chart is at %g s; give a time within the recording", *c.ClickAt)
+	case !(c.RiseBPM >= 0 && c.RiseBPM <= MaxRise):
+		return fmt.Errorf("the chart's tempo rises by %g bpm a pass; give 0 to %d", c.RiseBPM, MaxRise)
 	case len(c.Parts) > MaxParts:
 		return fmt.Errorf("the chart has %d parts; %d is the most", len(c.Parts), MaxParts)
 	case c.Passes < 0 || c.Passes*len(c.Notes) > MaxNotes:

@@ -160,3 +160,37 @@ func TestAheadOfAClickWhoseTimeIsKnown(t *testing.T) {
 	chart.ClickAt = &nowhere
 	assert.Error(t, chart.Validate())
 }
+
+// Three passes at 60, 70 and 80 bpm last 12, 12·60/70 and 12·60/80 s, worked out by hand; who
+// plays them exactly has no spread, and each extra note belongs to its pass.
+func TestATakeThatRisesFromPassToPass(t *testing.T) {
+	chart := chartOf(t, 3) // 18 notes at three a beat: six beats a pass
+	chart.RiseBPM = 10
+	require.NoError(t, chart.Validate())
+	assert.InDelta(t, 6+6*60.0/70+6*60.0/80, chart.TakeSeconds(), 1e-9)
+	take := played(chart, none, none)
+	a := evenness.Judge(take)
+	assert.InDelta(t, 60, a.Tempo.BPM, 1e-6, "of the first pass")
+	assert.InDelta(t, 0, a.Timing.SpreadMs, 1e-6)
+	assert.Equal(t, 54, a.Counts.Played)
+	assert.Nil(t, a.Pulse.ClickMs)
+
+	var heard []listen.Note
+	for i, m := range take.Matches {
+		heard = append(heard, m.Heard)
+		if i == 40 { // in the third pass
+			extra := m.Heard
+			extra.Onset, extra.Pitch = extra.Onset+0.11, extra.Pitch+5
+			heard = append(heard, extra)
+		}
+	}
+	a = evenness.Judge(compare.Compare(chart, heard))
+	require.Len(t, a.Passes, 3)
+	assert.InDelta(t, 100, a.Passes[1].RightPercent, 1e-9)
+	assert.Less(t, a.Passes[2].RightPercent, 100.0)
+
+	flat := evenness.Judge(played(chartOf(t, 3), func(_ int, n drill.Note) float64 { return -1000 * 0.02 * n.Beat * n.Beat }, none))
+	assert.Greater(t, flat.Timing.SpreadMs, 20.0, "where no rise was asked for, rushing is no evenness")
+	chart.RiseBPM = -3
+	assert.Error(t, chart.Validate())
+}

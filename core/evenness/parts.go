@@ -55,7 +55,6 @@ func partsOf(t compare.Take) []Part {
 func partOf(t compare.Take, part int) compare.Take {
 	own := compare.Take{Chart: t.Chart, Passes: t.Passes, TuningCents: t.TuningCents}
 	all := lineOf(t)
-	beats := t.Chart.Beats()
 	for _, m := range t.Matches {
 		if m.Chart.Part == part {
 			own.Matches = append(own.Matches, m)
@@ -68,8 +67,8 @@ func partOf(t compare.Take, part int) compare.Take {
 	first := own.Matches[0].Chart.Beat
 	half := 0.5 / float64(t.Chart.NotesPerBeat)
 	for _, e := range t.Extras {
-		at := math.Mod(all.beatAt(e.Onset)-first+half+beats, beats)
-		if at >= 0 && at < notes.Beats() {
+		_, within := t.Chart.Place(all.beatAt(e.Onset)+half, t.Passes)
+		if at := within - first; at >= 0 && at < notes.Beats() {
 			own.Extras = append(own.Extras, e)
 		}
 	}

@@ -46,8 +46,7 @@ func (a Analysis) Result() tempo.Result {
 func extrasIn(t compare.Take, l line, p int) int {
 	n, last := 0, len(t.Matches)/len(t.Chart.Notes)-1
 	for _, e := range t.Extras {
-		at := int(l.beatAt(e.Onset) / t.Chart.Beats())
-		if max(0, min(last, at)) == p {
+		if at, _ := t.Chart.Place(l.beatAt(e.Onset), last+1); at == p {
 			n++
 		}
 	}

@@ -176,6 +176,9 @@ func againstClick(t compare.Take) *Figure {
 
 // clickOf is when a beat is clicked in the recording, s.
 func clickOf(t compare.Take, period float64) (phase float64, known bool) {
+	if t.Chart.RiseBPM > 0 {
+		return 0, false // the beats do not lie on one grid
+	}
 	if t.Chart.ClickAt != nil {
 		return *t.Chart.ClickAt, !t.Chart.Free
 	}

@@ -1144,6 +1144,8 @@ export interface paths {
                 bpm: number;
                 /** @description It counts for nothing: played at a tempo of the player's own choice, or by a simulated instrument */
                 aside?: "ownTempo" | "tryOut";
+                /** @description By how many bpm each pass was asked to be faster than the one before; such a take counts for nothing */
+                rise?: number;
                 /** @description When the first beat is clicked in the recording, in seconds from its first sample, where the delay of the device is known */
                 clickAt?: number;
                 /** @description Nobody knows the tempo, so that what is heard is taken for the one that was asked for; bpm where none is heard */
@@ -1979,6 +1981,11 @@ export interface components {
             beatsPerBar?: number;
             /** @description The click only counts in */
             free?: boolean;
+            /**
+             * Format: double
+             * @description Each pass is so many bpm faster than the one before
+             */
+            riseBpm?: number;
             /**
              * Format: double
              * @description Of a take: when its first beat is clicked in the recording, in seconds, where that is known
@@ -5087,6 +5094,8 @@ export interface operations {
                 bpm: number;
                 /** @description It counts for nothing: played at a tempo of the player's own choice, or by a simulated instrument */
                 aside?: "ownTempo" | "tryOut";
+                /** @description By how many bpm each pass was asked to be faster than the one before; such a take counts for nothing */
+                rise?: number;
                 /** @description When the first beat is clicked in the recording, in seconds from its first sample, where the delay of the device is known */
                 clickAt?: number;
                 /** @description Nobody knows the tempo, so that what is heard is taken for the one that was asked for; bpm where none is heard */

@@ -17,6 +17,8 @@ export interface HandIn {
   aside?: 'ownTempo' | 'tryOut'
   /** When the first beat is clicked in it, in s, where that is known. */
   clickAt?: number
+  /** By how many bpm each pass was to be faster. */
+  rise?: number
   /** Of the rung that was played. */
   notesPerBeat?: number
   file: Blob
@@ -46,6 +48,7 @@ export async function handIn(h: HandIn): Promise<Take> {
     bpm,
     aside,
     clickAt,
+    rise,
     asHeard,
     notesPerBeat,
     version,
@@ -55,7 +58,7 @@ export async function handIn(h: HandIn): Promise<Take> {
     client.PUT('/assignments/{assignmentId}/takes/{takeId}', {
       params: {
         path: { assignmentId, takeId },
-        query: { source, bpm, aside, clickAt, asHeard, notesPerBeat, version, recordedAt },
+        query: { source, bpm, aside, clickAt, rise, asHeard, notesPerBeat, version, recordedAt },
       },
       headers: { 'Content-Type': 'application/octet-stream' },
       body: h.file as unknown as string, // the contract's binary body

@@ -35,6 +35,16 @@ describe('schedule', () => {
     expect(momentOf(gaps, [0], 5.5, 12.1).beat).toBe(0)
     expect(momentOf(gaps, [0], 5.5, 14.1).beat).toBeUndefined()
   })
+  it('gets faster from pass to pass where it is to rise', () => {
+    const rising = scheduleOf({ ...asked, beatsPerPass: 4, passes: 3, rise: 30 }, 0) // 120, 150, 180
+    expect(rising.first).toBeCloseTo(2)
+    expect(rising.end - rising.first).toBeCloseTo(4 * (0.5 + 0.4 + 60 / 180))
+    const at = rising.clicks.slice(4).map((c) => c.at - rising.first)
+    expect(at.slice(3, 6).map((t) => Number(t.toFixed(6)))).toEqual([1.5, 2, 2.4])
+    const beats = [0, 0.5, 1, 1.5, 2, 2.5, 3, 3.5]
+    expect(momentOf(rising, beats, 4, rising.first + 2.65)).toMatchObject({ pass: 1, note: 3 })
+    expect(momentOf(rising, beats, 4, rising.end - 0.01)).toMatchObject({ pass: 2, note: 7 })
+  })
   it('only counts in where the drill is free', () => {
     const free = scheduleOf({ ...asked, free: true }, 10)
     expect(free.clicks.map((c) => c.at)).toEqual([10, 10.5, 11, 11.5])

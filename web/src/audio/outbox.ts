@@ -197,6 +197,7 @@ export const outbox = useOutbox({
       version: t.version,
       aside: t.aside === 'tapped' ? undefined : t.aside, // the source says it
       clickAt: t.clickAt,
+      rise: t.rise,
       recordedAt: t.startedAt,
       file,
     }),

@@ -14,6 +14,8 @@ export interface Asked {
   beatsPerBar: number
   /** The click only counts in. */
   free?: boolean
+  /** By how many bpm each pass is faster than the one before. */
+  rise?: number
 }
 
 /** How somebody wants to be clicked at, beside the tempo. */
@@ -37,9 +39,34 @@ export interface Schedule {
   first: number
   /** The end of the last note. */
   end: number
-  secondsPerBeat: number
+  /** When a beat is, and which beat it is, in seconds from the first note; each pass may have a tempo of its own. */
+  tempo: TempoMap
   countInBeats: number
   pulse: Pulse
+}
+
+/** Beats in time, from the first. */
+interface TempoMap {
+  at: (beat: number) => number
+  beatAt: (seconds: number) => number
+}
+
+/** The tempo of each pass; beyond the last it goes on as it was. */
+function tempoOf({ bpm, beatsPerPass, passes, rise = 0 }: Asked): TempoMap {
+  const beat = (pass: number) => 60 / (bpm + pass * rise)
+  const starts = [0]
+  for (let p = 1; p < passes; p++) starts.push(starts[p - 1]! + beatsPerPass * beat(p - 1))
+  return {
+    at: (n) => {
+      const pass = Math.max(0, Math.min(passes - 1, Math.floor(n / beatsPerPass + 1e-9)))
+      return starts[pass]! + (n - pass * beatsPerPass) * beat(pass)
+    },
+    beatAt: (seconds) => {
+      let pass = 0
+      while (pass + 1 < passes && seconds >= starts[pass + 1]! - 1e-9) pass++
+      return pass * beatsPerPass + (seconds - starts[pass]!) / beat(pass)
+    },
+  }
 }
 
 /** Lays out the count-in, in bars of the metre, and the clicks of all passes from a start on. */
@@ -55,6 +82,7 @@ export function scheduleOf(p: Asked, start: number, choices: ClickChoices = plai
   const countInBeats = countIn * p.beatsPerBar
   const first = start + countInBeats * secondsPerBeat
   const beats = p.beatsPerPass * p.passes
+  const tempo = tempoOf(p)
   const clicks: Click[] = []
   for (let beat = -countInBeats; beat < 0; beat++) {
     const weight = beat % p.beatsPerBar === 0 ? 'strong' : 'beat' // by which one hears the bar
@@ -62,9 +90,9 @@ export function scheduleOf(p: Asked, start: number, choices: ClickChoices = plai
   }
   for (let click = 0; !p.free && click / pulse.clicks < beats - 1e-6; click++) {
     const weight = weightOf(pulse, click)
-    if (weight) clicks.push({ at: first + (click / pulse.clicks) * secondsPerBeat, weight })
+    if (weight) clicks.push({ at: first + tempo.at(click / pulse.clicks), weight })
   }
-  return { clicks, first, end: first + beats * secondsPerBeat, secondsPerBeat, countInBeats, pulse }
+  return { clicks, first, end: first + tempo.at(beats), tempo, countInBeats, pulse }
 }
 
 /** Where a take is at a moment of the audio clock. */
@@ -85,7 +113,7 @@ export function momentOf(
   now: number,
 ): Moment {
   const { beatsPerBar } = s.pulse
-  const beat = (now - s.first) / s.secondsPerBeat
+  const beat = s.tempo.beatAt(now - s.first)
   if (beat < 0) {
     const countIn = Math.min(s.countInBeats, Math.ceil(-beat))
     return { countIn, beat: (s.countInBeats - countIn) % beatsPerBar }

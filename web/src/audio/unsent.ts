@@ -24,6 +24,8 @@ export interface Unsent {
   film?: Film
   /** What was struck on it. */
   struck?: Struck[]
+  /** By how many bpm each pass was to be faster than the one before. */
+  rise?: number
   /** When the first beat is clicked in it, in s, where the delay of the device was known. */
   clickAt?: number
   rate: number

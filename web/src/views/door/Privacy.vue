@@ -15,6 +15,10 @@
       <li>the drills and routines that were given, and every step up or down with its cause;</li>
       <li>what they said of their hand: tired, that it hurts, effort, and where it aches;</li>
       <li>recordings that were handed in, and what was measured in them;</li>
+      <li>
+        the hands on video, only where the instructor asked for it and the student let the camera
+        film; it has no sound, and either of them can delete it;
+      </li>
       <li>comments on takes, notes of the instructors, and that consent was given, and by whom.</li>
     </ul>
     <h2>Who sees it</h2>
@@ -32,8 +36,8 @@
     <h2>On this device</h2>
     <p>
       One cookie, by which you stay signed in; how you like the pages to look; drafts of drills;
-      recordings, and what you said of your hand, that were not handed in yet; and, until you leave,
-      what the studio said last of your practice, so that the stand works without a line.
+      recordings and videos, and what you said of your hand, that were not handed in yet; and, until
+      you leave, what the studio said last of your practice, so that the stand works without a line.
     </p>
     <h2>Recordings of other people, and of children</h2>
     <p>

@@ -45,7 +45,7 @@ import Stage from './Stage.vue'
 import StandHead from './StandHead.vue'
 import StandChoices from './StandChoices.vue'
 import { brokenOff, useRecording, type Besides, type Ending } from './recording'
-import { midiDevice } from './choices'
+import { midiDevice, rise } from './choices'
 import { useTakeShown } from './takeShown'
 import Verdict from './Verdict.vue'
 
@@ -81,11 +81,16 @@ const own = ref<number>()
 const laid = shallowRef<Stand>()
 async function layOut() {
   const [now, bpm] = [stand.value, own.value]
-  if (!now || !core || bpm === undefined) return (laid.value = now)
-  const at = await atTempo(now, bpm, core)
-  if (stand.value === now && own.value === bpm) laid.value = at
+  const at = now && core && bpm !== undefined ? await atTempo(now, bpm, core) : now
+  if (stand.value !== now || own.value !== bpm) return // it has changed meanwhile
+  const rises = at && (at.chart.passes ?? 1) > 1 && !at.chart.free && rise.value > 0
+  laid.value = rises ? { ...at, chart: { ...at.chart, riseBpm: rise.value } } : at
 }
-watch([stand, own], () => layOut().catch((thrown) => (problem.value = problemOf(thrown))))
+watch([stand, own, rise], () => layOut().catch((thrown) => (problem.value = problemOf(thrown))))
+function backToRung() {
+  own.value = undefined
+  rise.value = 0
+}
 /** Changes the tempo from the next take on. */
 function change(way: 1 | -1) {
   const rung = stand.value?.assignment.rung
@@ -144,7 +149,7 @@ async function followed(takeId: string, send: () => Promise<Take>) {
 
 /** How it is played, where that is no take of the rung by the microphone. */
 function besides(): Besides {
-  const aside = own.value === undefined ? undefined : 'ownTempo'
+  const aside = own.value === undefined && !laid.value?.chart.riseBpm ? undefined : 'ownTempo'
   if (source.value === 'key') return { on: 'key', aside: 'tapped' }
   if (source.value !== 'midi') return { aside }
   const midi = midiDevice.value
@@ -283,7 +288,7 @@ onKeyStroke(true, (event) => {
 const leftToPlay = computed(() => {
   const { countIn, pass } = moment.value
   if (countIn) return 'get ready'
-  const word = (own.value === undefined ? '' : ', does not count') + (films.value ? ', filmed' : '')
+  const word = (besides().aside ? ', does not count' : '') + (films.value ? ', filmed' : '')
   return pass === undefined ? 'done' : `pass ${pass + 1} of ${laid.value?.chart.passes ?? 1}${word}`
 })
 const goText = computed(() => {
@@ -305,12 +310,13 @@ const goText = computed(() => {
       <StandHead
         :stand="stand"
         :own="own"
+        :rises="laid?.chart.riseBpm"
         :changes="!!core && source !== 'file'"
         :go-text="goText"
         :busy="!!busy"
         @go="go"
         @change="change"
-        @back="own = undefined"
+        @back="backToRung"
       />
 
       <p v-if="stand.assignment.set && !running && !take" class="lead">
@@ -402,7 +408,7 @@ const goText = computed(() => {
           </p>
           <details>
             <summary>Click, count-in and what is shown</summary>
-            <StandChoices class="try" />
+            <StandChoices class="try" rises />
           </details>
           <p class="quiet">
             <template v-if="stand.chart.free">

@@ -7,9 +7,16 @@ import { delayNow } from '../../audio/delay'
 import ChoiceLine from '../bench/ChoiceLine.vue'
 import SwitchLine from '../bench/SwitchLine.vue'
 import ClickSounds from './ClickSounds.vue'
-import { click, live, pause, shown, spoken } from './choices'
+import { click, live, pause, rise, shown, spoken } from './choices'
 
-/** What somebody chooses for the stand, on this device. */
+/** What somebody chooses for the stand, on this device; drill by drill a take may rise. */
+defineProps<{ rises?: boolean }>()
+const risesBy = [
+  { label: 'No', value: 0 },
+  { label: '2 bpm', value: 2 },
+  { label: '4', value: 4 },
+  { label: '8', value: 8 },
+]
 const pictures = [
   { label: 'Tab', value: 'tab' },
   { label: 'Staff', value: 'staff' },
@@ -48,6 +55,10 @@ const heardBars = computed({
     <ChoiceLine v-model="click.countIn" name="Count in" :options="bars" />
     <ChoiceLine v-model="click.clicks" name="Clicks a beat" :options="divisions" />
     <ChoiceLine v-model="heardBars" name="Bars heard" :options="inner" />
+    <ChoiceLine v-if="rises" v-model="rise" name="Faster with each pass" :options="risesBy" />
+    <p v-if="rises && rise > 0" class="small">
+      A take that gets faster is measured, but it does not count.
+    </p>
     <SwitchLine v-model="click.accents" name="Stress the first beat" />
     <ClickSounds />
     <p class="small">

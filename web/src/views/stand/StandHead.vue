@@ -10,6 +10,8 @@ defineProps<{
   stand: Stand
   /** At a tempo of one's own, beside the ladder. */
   own?: number
+  /** By how many bpm each pass is faster, by one's own choice too. */
+  rises?: number
   /** The tempo can be changed on this device. */
   changes: boolean
   goText: string
@@ -29,9 +31,12 @@ const emit = defineEmits<{ go: []; change: [way: 1 | -1]; back: [] }>()
         <RouterLink :to="`/progress/${stand.assignment.id}`">progress</RouterLink> ·
         <RouterLink :to="`/stand/${stand.assignment.id}/tempo`">find my tempo</RouterLink>
       </p>
-      <p v-if="own !== undefined" class="own" role="status">
-        {{ own < stand.assignment.rung.bpm ? 'Slower' : 'Faster' }} by your own choice: measured,
-        but it does not count.
+      <p v-if="own !== undefined || rises" class="own" role="status">
+        <template v-if="rises">Faster by {{ rises }} bpm with each pass</template>
+        <template v-else>{{
+          (own ?? 0) < stand.assignment.rung.bpm ? 'Slower' : 'Faster'
+        }}</template>
+        by your own choice: measured, but it does not count.
         <button type="button" class="link" @click="emit('back')">
           Back to {{ stand.assignment.rung.bpm }}
         </button>

@@ -17,6 +17,9 @@ export const live = useStorage('manudrill marks', true)
 /** How long a verdict is read before the next take, in s. */
 export const pause = useStorage('manudrill pause', 5)
 
+/** By how many bpm each pass of a take is faster than the one before, when played drill by drill. */
+export const rise = useStorage('manudrill rise', 0)
+
 /** Whether a routine begins with a take to warm up. */
 export const warmUp = useStorage('manudrill warm up', false)
 

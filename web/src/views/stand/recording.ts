@@ -195,6 +195,7 @@ export function useRecording(
       notesPerBeat,
       version: assignment.version,
       aside,
+      rise: chart.riseBpm,
       ...(on && { source: on === 'key' ? ('key' as const) : ('midi' as const) }),
       rate: ctx.sampleRate,
       startedAt: new Date().toISOString(),
@@ -207,7 +208,7 @@ export function useRecording(
     take = { id, kept, passing }
     marks.value = new Map()
     const start = ctx.currentTime + 0.15
-    const asked = { bpm, beatsPerPass, passes, beatsPerBar, free }
+    const asked = { bpm, beatsPerPass, passes, beatsPerBar, free, rise: chart.riseBpm }
     const schedule = scheduleOf(asked, start, click.value)
     const interval = 60 / bpm / notesPerBeat
     /** Begins to hear what is recorded from a moment of the audio clock on. */

@@ -137,7 +137,10 @@ const takeOut = (m: Member) =>
             :max="100"
           />
           <div>
-            <el-checkbox v-model="dropsSounds" label="Drop the sound of takes after a time" />
+            <el-checkbox
+              v-model="dropsSounds"
+              label="Drop the sound of takes, and videos, after a time"
+            />
             <NumberLine
               v-if="dropsSounds"
               v-model="soundDays"
@@ -147,7 +150,7 @@ const takeOut = (m: Member) =>
             />
             <p class="small quiet">
               What was measured is kept for ever. The best take of each drill a student has, and
-              takes with a comment, keep their sound.
+              takes with a comment, keep their sound. Every video is dropped with its time.
             </p>
           </div>
           <div><el-button type="primary" native-type="submit">Save</el-button></div>
