@@ -34,8 +34,12 @@ const below = 17
 const crop = 14
 const strings = computed(() => props.chart.tuning.length)
 const bottom = computed(() => top + gap * (strings.value - 1))
-/** Room above for what a part is called. */
-const head = computed(() => (props.chart.parts ? 10 : 0))
+/** Room above for what a part is called, unless the next row is not seen for it. */
+const head = computed(() => {
+  const twoRows = (2 * (bottom.value + below) * leastType.value) / type
+  const none = height.value >= twoRows && height.value < twoRows * 1.12
+  return props.chart.parts && !none ? 10 : 0
+})
 const rowHeight = computed(() => bottom.value + below + head.value)
 
 /**
@@ -128,7 +132,7 @@ const beatInBar = (beat: number) => ((beat - 1) % (props.chart.beatsPerBar ?? 4)
             :y2="y(s)"
           />
           <text
-            v-for="p in partsStarting(chart, r.row)"
+            v-for="p in head ? partsStarting(chart, r.row) : []"
             :key="p.x"
             class="part"
             :x="p.x + 4"

@@ -67,6 +67,10 @@ const clock = (seconds: number) =>
   align-items: center;
   gap: var(--s3) clamp(16px, 3vw, 60px);
 }
+.now > div {
+  flex: 1 1 22em;
+  min-width: 0;
+}
 .clock {
   font-size: clamp(56px, 9vw, 170px);
   font-weight: 700;

@@ -25,6 +25,8 @@ const props = defineProps<{
 }>()
 
 const now = computed(() => (props.moment.countIn ? undefined : props.moment.note))
+/** What the part that is played is called, where there are several. */
+const part = computed(() => props.chart.parts?.[props.chart.notes[now.value ?? 0]?.part ?? 0])
 /** What is wrong with the input, once there should be something to hear. */
 const trouble = computed(() => {
   void props.heard
@@ -40,7 +42,7 @@ const trouble = computed(() => {
     <header>
       <div class="title">
         <h1>{{ title }}</h1>
-        <p class="left">{{ left }}</p>
+        <p class="left">{{ [left, part].filter(Boolean).join(' · ') }}</p>
       </div>
       <BeatLights :beats="chart.beatsPerBar ?? 4" :beat="moment.beat" :count="moment.countIn" />
       <p class="bpm">
@@ -76,6 +78,11 @@ const trouble = computed(() => {
   padding: clamp(8px, 1.4vw, 24px);
   background: var(--ground);
   color: var(--ink);
+}
+header :deep(.el-button:not(.el-button--primary)) {
+  height: auto;
+  min-height: 44px;
+  font-size: clamp(15px, 1.3vw, 24px);
 }
 header {
   display: flex;

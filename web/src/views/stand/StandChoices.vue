@@ -75,6 +75,7 @@ const heardBars = computed({
 <style scoped>
 .choices {
   display: grid;
+  max-width: 42em;
   gap: var(--s2);
   font-size: var(--t-body);
 }
