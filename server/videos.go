@@ -40,9 +40,16 @@ func (f filmed) VisitGetVideoResponse(w http.ResponseWriter) error {
 	return nil
 }
 
-// PutVideo takes the video of a take in.
+// PutVideo takes the video of a take in, where it was asked for.
 func (s *Server) PutVideo(ctx context.Context, r api.PutVideoRequestObject) (api.PutVideoResponseObject, error) {
-	if _, err := s.store.TakeState(ctx, r.TakeId); err != nil {
+	asked, err := s.store.AsksVideo(ctx, r.TakeId)
+	if err != nil {
+		return nil, err
+	}
+	if !asked {
+		return nil, errNotAsked
+	}
+	if err := s.limits.takes.allow(here(ctx).ID.String()); err != nil {
 		return nil, err
 	}
 	file, _, err := spool(ctx, r.Body)

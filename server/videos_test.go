@@ -35,7 +35,11 @@ func TestHandsOnVideo(t *testing.T) {
 	take := taken(t, a, ann, steady)
 	video := "/takes/" + take.Summary.Id.String() + "/video"
 	as(t, ann).fails(http.StatusNotFound, http.MethodGet, video, nil)
-	p := as(t, ann).fails(http.StatusUnprocessableEntity, http.MethodPut, video+"?startsAt=0.2", []byte("no film"))
+	unasked := assigned(t, someDrill(), ann)
+	other := taken(t, unasked, ann, steady)
+	p := as(t, ann).fails(http.StatusConflict, http.MethodPut, "/takes/"+other.Summary.Id.String()+"/video?startsAt=0", film(9))
+	assert.Contains(t, p.Detail, "does not ask")
+	p = as(t, ann).fails(http.StatusUnprocessableEntity, http.MethodPut, video+"?startsAt=0.2", []byte("no film"))
 	assert.Contains(t, p.Detail, "WebM or MP4")
 	as(t, ann).fails(http.StatusRequestEntityTooLarge, http.MethodPut, video+"?startsAt=0", film(bounds.VideoBytes))
 	sent := film(700_000)

@@ -11,6 +11,7 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -351,4 +352,31 @@ func TestAGroupKeepsWhoIsAway(t *testing.T) {
 	m, err = s.Member(h.ctx, h.other.ID)
 	require.NoError(t, err)
 	assert.NotContains(t, m.Groups, g.ID)
+}
+
+// Two who hand in the video of one take at once leave one of them, whole.
+func TestTwoVideosOfOneTakeAtOnce(t *testing.T) {
+	take := handedIn(t, assignedTo(t, ann), 60, time.Now())
+	films := [][]byte{bytes.Repeat([]byte{1}, 600_000), bytes.Repeat([]byte{2}, 300_000)}
+	for range 5 {
+		var both sync.WaitGroup
+		for _, f := range films {
+			both.Go(func() {
+				assert.NoError(t, s.PutVideo(in(t), take, store.Video{Media: "video/webm"}, bytes.NewReader(f)))
+			})
+		}
+		both.Wait()
+		v, film, err := s.OpenVideo(in(t), take)
+		require.NoError(t, err)
+		got, err := io.ReadAll(film)
+		require.NoError(t, err)
+		require.NoError(t, film.Close())
+		assert.Len(t, got, int(v.Size))
+		assert.Contains(t, films, got)
+	}
+	require.NoError(t, s.DeleteVideo(in(t), take))
+	require.ErrorIs(t, s.DeleteVideo(in(t), take), store.ErrNotFound)
+	var parts int
+	require.NoError(t, s.Pool().QueryRow(store.AsHouse(t.Context()), `SELECT count(*) FROM video_parts WHERE take_id = $1`, take).Scan(&parts))
+	assert.Zero(t, parts)
 }

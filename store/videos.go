@@ -57,6 +57,11 @@ func (s *Store) AskVideo(ctx context.Context, assignment uuid.UUID, asked bool) 
 	return touch(ctx, s.pool, `UPDATE assignments SET video = $2 WHERE id = $1`, assignment, asked)
 }
 
+// AsksVideo reports whether the hands are asked for on video with the drill of a take.
+func (s *Store) AsksVideo(ctx context.Context, take uuid.UUID) (bool, error) {
+	return value[bool](s.pool.Query(ctx, `SELECT a.video FROM takes t JOIN assignments a ON a.id = t.assignment_id WHERE t.id = $1`, take))
+}
+
 // DropOldVideos deletes the videos that are older than their studio keeps sounds: none is
 // kept longer, whatever it is of. It returns how many.
 func (s *Store) DropOldVideos(ctx context.Context) (dropped int, err error) {

@@ -17,6 +17,9 @@ export const mostBytes = 64 * 2 ** 20
 const picture = { width: { ideal: 640 }, height: { ideal: 480 }, frameRate: { ideal: 30, max: 30 } }
 const bitsPerSecond = 900_000
 
+/** How long a take waits for the camera, in ms: somebody may have to be asked for it. */
+const patience = 20_000
+
 /** Films hands, without sound: that is the take's. */
 export class Camera {
   private recorder?: MediaRecorder
@@ -29,12 +32,16 @@ export class Camera {
   /** Opens the camera of the browser's choice; undefined where there is none, or it was refused. */
   static async open(): Promise<Camera | undefined> {
     if (!navigator.mediaDevices || typeof MediaRecorder === 'undefined') return undefined
-    try {
-      return new Camera(await navigator.mediaDevices.getUserMedia({ video: picture }))
-    } catch (thrown) {
-      console.warn('hands are not filmed', thrown) // the take goes on without
-      return undefined
-    }
+    const opened = navigator.mediaDevices.getUserMedia({ video: picture }).then(
+      (stream) => new Camera(stream),
+      (thrown) => void console.warn('hands are not filmed', thrown), // the take goes on without
+    )
+    let late = false
+    const waited = new Promise<undefined>((resolve) =>
+      setTimeout(() => resolve(void (late = true)), patience),
+    )
+    void opened.then((camera) => late && camera?.close())
+    return Promise.race([opened, waited])
   }
 
   start(): void {

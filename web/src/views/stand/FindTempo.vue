@@ -1,20 +1,19 @@
 <script setup lang="ts">
-import { onKeyStroke, useWakeLock } from '@vueuse/core'
+import { useWakeLock } from '@vueuse/core'
 import { ElButton } from 'element-plus'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 
 import { answer, client, type Stand } from '../../api/client'
 import { useAttempt } from '../../api/attempt'
-import { handOf, sayOfHand } from '../../api/hand'
 import { isAllowed } from '../../audio/microphones'
 import ProblemNote from '../../components/ProblemNote.vue'
 import { rungWords } from '../../draw/words'
 import ItHurts from '../routine/ItHurts.vue'
-import { keyOf } from '../routine/keys'
 import MicrophoneCheck from './MicrophoneCheck.vue'
 import Stage from './Stage.vue'
 import { useRecording } from './recording'
+import { useDeeds, useHand } from './keys'
 import { useSeek } from './seek'
 
 /** Short takes find the tempo at which somebody plays a drill clean, in under three minutes. */
@@ -85,27 +84,10 @@ const begin = () =>
     await router.push(`/stand/${id}`)
   })
 
-const hurting = ref(false)
-const places = ref<string[]>([])
-async function hurts() {
-  hurting.value = true
-  if (phase.value === 'playing' || phase.value === 'reading') await seek?.go()
-  const student = stand.value!.assignment.student.id
-  places.value = (await handOf(student).catch(() => undefined))?.places ?? []
-}
-async function tired() {
-  if (stand.value) sayOfHand(stand.value.assignment.student.id, { kind: 'tired' })
-  if (phase.value === 'playing' || phase.value === 'reading') await seek?.go()
-}
-onKeyStroke(true, (event) => {
-  const on = event.target as HTMLElement
-  const typing = 'input, textarea, button, a, [role="slider"], [role="combobox"]'
-  if (event.repeat || event.ctrlKey || event.metaKey || event.altKey || on.closest(typing)) return
-  const deed = { go: seek?.go, hold: seek?.go, tired, hurts }[keyOf(event.key) as 'go']
-  if (!deed || hurting.value || !stand.value) return
-  event.preventDefault()
-  void deed()
-})
+/** Holds the search where it runs. */
+const hold = () => (phase.value === 'playing' || phase.value === 'reading') && seek?.go()
+const { hurting, places, hurts, tired } = useHand(() => stand.value!.assignment.student.id, hold)
+useDeeds({ go: () => seek?.go(), hold, tired, hurts }, () => hurting.value || !stand.value)
 </script>
 
 <template>

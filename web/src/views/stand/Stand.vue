@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onKeyStroke, useStorage } from '@vueuse/core'
+import { useStorage } from '@vueuse/core'
 import { ElButton, ElSegmented } from 'element-plus'
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
@@ -14,7 +14,6 @@ import {
   type Stand,
   type Take,
 } from '../../api/client'
-import { handOf, sayOfHand } from '../../api/hand'
 import { handIn } from '../../api/takes'
 import { newId } from '../../api/ids'
 import { readable } from '../../audio/decode'
@@ -32,11 +31,11 @@ import UnsentList from '../../components/UnsentList.vue'
 import { heardHere } from './heardHere'
 import { climbed } from './climbed'
 import ItHurts from '../routine/ItHurts.vue'
-import { keyOf, type Deed } from '../routine/keys'
 import FilmChoice from './FilmChoice.vue'
 import FilePlayed, { type PlayedAt } from './FilePlayed.vue'
 import MicrophoneCheck from './MicrophoneCheck.vue'
 import HearIt from './HearIt.vue'
+import { useDeeds, useHand } from './keys'
 import InstrumentChoice from './InstrumentChoice.vue'
 import { playerOf, steadyPlayer } from './player'
 import PlayerForm from './PlayerForm.vue'
@@ -253,37 +252,21 @@ function picked(event: Event) {
 
 /** The note of the drill that is heard. */
 const sounding = ref<number>()
-/** It hurts: everything stops, and it is told. */
-const hurting = ref(false)
-const places = ref<string[]>([])
-async function hurts() {
-  hurting.value = true
-  if (running.value) await stop()
-  const { assignment } = stand.value!
-  places.value = (await handOf(assignment.student.id).catch(() => undefined))?.places ?? []
-}
-async function tired() {
-  if (stand.value) sayOfHand(stand.value.assignment.student.id, { kind: 'tired' })
-  if (running.value) await stop()
-}
-const deeds: Partial<Record<Deed, () => unknown>> = {
-  go,
-  tired,
-  hurts,
-  hold: () => running.value && stop(),
-  faster: () => change(1),
-  slower: () => change(-1),
-}
-onKeyStroke(true, (event) => {
-  const on = event.target as HTMLElement
-  const typing = 'input, textarea, button, a, [role="slider"], [role="button"], [role="combobox"]'
-  if (event.repeat || event.ctrlKey || event.metaKey || event.altKey || on.closest(typing)) return
-  const key = keyOf(event.key)
-  const deed = key && deeds[key]
-  if (!deed || hurting.value) return
-  event.preventDefault()
-  void deed()
-})
+const { hurting, places, hurts, tired } = useHand(
+  () => stand.value!.assignment.student.id,
+  () => running.value && stop(),
+)
+useDeeds(
+  {
+    go,
+    tired,
+    hurts,
+    hold: () => running.value && stop(),
+    faster: () => change(1),
+    slower: () => change(-1),
+  },
+  () => hurting.value || !stand.value,
+)
 
 const leftToPlay = computed(() => {
   const { countIn, pass } = moment.value
