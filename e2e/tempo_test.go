@@ -67,13 +67,27 @@ func TestASearchForATempoRunsByOneKey(t *testing.T) {
 	p.see("short take 3")
 	p.do(chromedp.KeyEvent(" "))
 	p.see("Held at 136 bpm.")
-	name := file.Drill.Name + " at "
-	assert.Equal(t, []string{name + "120", name + "144", name + "136"}, evaluate[[]string](p, `played`))
-	p.press("back to the stand")
-	p.see("find my tempo")
+	stayed := standing(t, stand)
+	assert.InDelta(t, 120, stayed.Rung.BPM, 0)
+
+	// Two clean takes up, one that is not down, until it has turned four times.
+	p.do(chromedp.KeyEvent(" "))
+	p.until("it is found", `document.querySelector('.result') !== null`)
+	var tempi []float64
+	for _, played := range evaluate[[]string](p, `played`) {
+		var bpm float64
+		_, err := fmt.Sscanf(strings.TrimPrefix(played, file.Drill.Name+" at "), "%g", &bpm)
+		require.NoError(t, err)
+		tempi = append(tempi, bpm)
+	}
+	// The third was held, and played again.
+	assert.Equal(t, []float64{120, 144, 136, 136, 136, 144, 136, 136, 144}, tempi)
+	p.see("Clean at about 140 bpm (132 to 148), by 8 short takes.")
+	p.press("Start from 130 bpm")
+	p.see("has set this tempo: “Found on the stand. Clean at about 140 bpm (132 to 148), by 8 short takes.”")
 	assert.NotContains(t, p.text("body"), "not handed in")
 	now := standing(t, stand)
-	assert.InDelta(t, 120, now.Rung.BPM, 0)
+	assert.InDelta(t, 130, now.Rung.BPM, 0)
 	assert.Zero(t, now.Takes)
 }
 
