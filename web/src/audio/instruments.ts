@@ -48,16 +48,16 @@ export async function openMidi(id: string, told: Told, onLost: () => void): Prom
   }
 }
 
-/** Letters and digits are tapped on; other keys keep their meaning. */
+/** Letters and digits are tapped on, unless they mean something at the stand; other keys keep their meaning. */
 const taps = /^[a-z0-9]$/i
 /** What a tapped key is told as: it has no pitch and no loudness. */
 const tapped = { midi: 60, velocity: 80 }
 
 /** Takes a computer key for a note: for timing alone. */
-export function openKeys(told: Told): Instrument {
+export function openKeys(told: Told, isFree: (key: string) => boolean): Instrument {
   const down = (event: KeyboardEvent) => {
-    if (event.repeat || event.ctrlKey || event.metaKey || event.altKey || !taps.test(event.key))
-      return
+    if (event.repeat || event.ctrlKey || event.metaKey || event.altKey) return
+    if (!taps.test(event.key) || !isFree(event.key)) return
     event.preventDefault()
     event.stopImmediatePropagation()
     told({ at: event.timeStamp, ...tapped })

@@ -81,7 +81,10 @@ describe('instruments', () => {
     const page = new EventTarget()
     vi.stubGlobal('window', page)
     const told: MidiEvent[] = []
-    const keys = openKeys((e) => told.push(e))
+    const keys = openKeys(
+      (e) => told.push(e),
+      (key) => key !== 'h',
+    )
     const press = (key: string, more = {}) => {
       const event = Object.assign(new Event('keydown', { cancelable: true }), { key, ...more })
       page.dispatchEvent(event)
@@ -89,6 +92,7 @@ describe('instruments', () => {
     }
     expect(press('j')).toBe(true)
     expect(press(' ')).toBe(false)
+    expect(press('h'), 'it hurts, and is heard').toBe(false)
     expect(press('j', { repeat: true })).toBe(false)
     keys.close()
     press('j')

@@ -386,8 +386,8 @@ const goText = computed(() => {
           />
           <InstrumentChoice v-else-if="source === 'midi'" />
           <p v-else>
-            Tap any letter for each note, with one finger or two: for your timing alone. It counts
-            for nothing.
+            Tap a letter for each note, with one finger or two, but h, n, r or t, which mean
+            something here: for your timing alone. It counts for nothing.
           </p>
           <details>
             <summary>Click, count-in and what is shown</summary>

@@ -1,6 +1,6 @@
 import { onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 
-import { Problem, type Stand } from '../../api/client'
+import { Problem, type Chart, type Stand } from '../../api/client'
 import { newId } from '../../api/ids'
 import { Metronome } from '../../audio/metronome'
 import {
@@ -28,7 +28,11 @@ import { momentOf, scheduleOf, type Moment, type Schedule } from '../../audio/sc
 import { StandCore } from '../../audio/standCore'
 import { StrikeLog, type MidiEvent } from '../../audio/struck'
 import { UnsentTake } from '../../audio/unsent'
+import { keyOf } from '../routine/keys'
 import { click, live, voice, volume } from './choices'
+
+/** How many notes that an instrument tells are kept in one go. */
+const keptEach = 8
 
 /** When something of the audio clock sounds, by the page's clock, in ms. */
 function sounds(ctx: AudioContext, at: number): number {
@@ -103,7 +107,6 @@ export function useRecording(
   const core = worker && new StandCore(worker)
   /** What is recorded: kept as a take, or passing. */
   let take: { id: string; kept?: UnsentTake; passing?: Besides['passing'] } | undefined
-  /** What tells its notes by itself, and what it has told, while such a take is played. */
   /** Films the hands where that is asked for; filmed is when the sound of its take begins, by the page's clock in ms. */
   let camera: Camera | undefined
   let filmed: number | undefined
@@ -113,6 +116,7 @@ export function useRecording(
     camera?.close()
     camera = undefined
   })
+  /** What tells its notes by itself, and what it has told, while such a take is played. */
   let instrument: Instrument | undefined
   let struck: StrikeLog | undefined
   let clock: ReturnType<typeof setInterval> | undefined
@@ -201,9 +205,12 @@ export function useRecording(
       startedAt: new Date().toISOString(),
       frames: 0,
     })
+    const wanted = !passing && assignment.video && filming.value
+    if (wanted) camera ??= await Camera.open()
+    const film = wanted ? camera : undefined
+    const strikes = on && (await openStrikes(on))
+    // All is there that may be refused.
     const kept = passing ? undefined : new UnsentTake(unsent(), onNoRoom)
-    if (kept && assignment.video && filming.value) camera ??= await Camera.open()
-    const film = kept && assignment.video && filming.value ? camera : undefined
     films.value = !!film
     take = { id, kept, passing }
     marks.value = new Map()
@@ -225,7 +232,7 @@ export function useRecording(
     const watch = (playing: Pick<Playing, 'idle' | 'paused'>) => {
       if (isOver(soundedUntil(ctx), schedule, interval, playing)) void end('finished')
     }
-    if (on) await strikes(on, stand, ctx, schedule, { kept, begin, watch })
+    if (strikes) strikes(chart, ctx, schedule, { kept, begin, watch })
     else listen(ctx, { kept, begin, watch })
     metronome = new Metronome(ctx, { ...voice.value, volume: volume.value / 100 })
     metronome.play(schedule.clicks)
@@ -255,32 +262,38 @@ export function useRecording(
     })
   }
 
-  /** Keeps what is struck on an instrument or a key. Its clock is the page's. */
-  async function strikes(
-    on: NonNullable<Besides['on']>,
-    { chart }: Stand,
-    ctx: AudioContext,
-    schedule: Schedule,
-    { kept, begin, watch }: Taking,
-  ) {
+  /** Opens an instrument, which may be refused; then what is struck on it is kept. */
+  async function openStrikes(on: NonNullable<Besides['on']>) {
+    let told: (event: MidiEvent) => void = () => undefined
+    if (on !== 'key' && on.midi !== simulatedDevice)
+      instrument = await openMidi(
+        on.midi,
+        (event) => told(event),
+        () => void end('lost'),
+      )
+    return (chart: Chart, ctx: AudioContext, schedule: Schedule, taking: Taking) => {
+      told = keepStrikes(ctx, schedule, taking)
+      if (on === 'key') instrument = openKeys(told, (key) => keyOf(key) === undefined)
+      else instrument ??= openSimulated(chart, sounds(ctx, schedule.first), told)
+    }
+  }
+
+  /** Keeps what is struck, and returns what takes it in. Its clock is the page's. */
+  function keepStrikes(ctx: AudioContext, schedule: Schedule, { kept, begin, watch }: Taking) {
     const from = schedule.clicks[0]?.at ?? schedule.first
     const log = new StrikeLog(sounds(ctx, from))
     struck = log
     begin(from, 0) // the moment at which it sounds is known
-    const told = (event: MidiEvent) => {
-      const note = log.take(event)
-      if (!note) return
-      ear?.strike(note)
-      kept?.strike(log.struck)
-    }
-    if (on === 'key') instrument = openKeys(told)
-    else if (on.midi === simulatedDevice)
-      instrument = openSimulated(chart, sounds(ctx, schedule.first), told)
-    else instrument = await openMidi(on.midi, told, () => void end('lost'))
     clock = setInterval(() => {
       const idle = log.idleAt(performance.now())
       watch({ idle, paused: log.paused })
     }, 50)
+    return (event: MidiEvent) => {
+      const note = log.take(event)
+      if (!note) return
+      ear?.strike(note)
+      if (log.struck.length % keptEach === 0) kept?.strike(log.struck)
+    }
   }
 
   /** Shows where the audio clock is until the take is over. */
