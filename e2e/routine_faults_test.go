@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"manudrill/core/drill"
 	"manudrill/core/practice"
 	"manudrill/formats/drillfile"
 	"manudrill/storetest"
@@ -108,4 +109,25 @@ func TestTwoWindowsHandInOnce(t *testing.T) {
 		p.until("all is handed in", `!document.body.innerText.includes('not handed in')`)
 	}
 	require.Eventually(t, func() bool { return standing(t, stand).Takes == 2 }, patience, 100*time.Millisecond)
+}
+
+// The microphone hears something else, another tab's music perhaps: it is handed in, for
+// whoever wants to hear it, but counts for nothing, and after two such takes the routine waits.
+func TestARoutineHearsSomethingElse(t *testing.T) {
+	a := shortDrill("Something else sounds")
+	path, assignments := onRoutine(t, practice.Routine{Name: "Another sound", Items: []practice.Item{takesOf(a.Drill.Name, 3)}}, a)
+	other := shortDrill(a.Drill.Name)
+	other.Drill.Pattern = drill.FingerPerFret{Orders: [][]int{{4, 1, 3, 2}}}
+	other.Drill.Attacks.Rule, other.Drill.Path.Position = drill.AllPicked, 10
+	p := withPlayer(t, soundsOf(t, []drillfile.File{other}, 120))
+	p.enter(student)
+	p.do(chromedp.Navigate(base + path))
+	p.see("Takes are judged on this device")
+	p.do(chromedp.KeyEvent(" "))
+	p.see("This is not the drill")
+	p.see("Nothing of the drill was heard twice, so the routine waits.")
+	require.Eventually(t, func() bool {
+		now, err := kept.Stand(storetest.In(t.Context()), assignments[0])
+		return err == nil && now.Takes == 2 && now.Rung.BPM == 120
+	}, patience, 100*time.Millisecond)
 }

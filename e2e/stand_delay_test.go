@@ -50,6 +50,7 @@ func TestTheDelayOfTheDeviceIsMeasured(t *testing.T) {
 	p.see("Found: ", "by 16 of 16 clicks.", "Kept for this input")
 	found := regexp.MustCompile(`Found: (\d+) ms`).FindStringSubmatch(p.text("main"))
 	require.Len(t, found, 2)
+	t.Log("found", found[1], "ms")
 	ms, err := strconv.Atoi(found[1])
 	require.NoError(t, err)
 	assert.GreaterOrEqual(t, ms, 150)

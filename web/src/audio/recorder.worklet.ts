@@ -11,11 +11,19 @@ declare const currentFrame: number
 /** So few that a note is marked soon after it has sounded: 21 ms at 48 kHz. */
 const chunkSize = 1024
 
+/** A block in which nothing has come: 128 frames (Web Audio API, render quantum). */
+const nothing = new Float32Array(128)
+
+/** The longest that is filled up, in frames: ten seconds at 48 kHz. */
+const longest = 480_000
+
 class Recording extends AudioWorkletProcessor {
   private chunk = new Float32Array(chunkSize)
   private filled = 0
   /** When the first sample of the chunk came, in frames of the audio clock. */
   private from = 0
+  /** The frame of the audio clock that comes next. */
+  private next?: number
 
   constructor() {
     super()
@@ -27,16 +35,20 @@ class Recording extends AudioWorkletProcessor {
   }
 
   process(inputs: Float32Array[][]): boolean {
-    const input = inputs[0]?.[0]
-    if (!input) return true
-    let at = currentFrame
-    for (const v of input) {
-      if (this.filled === 0) this.from = at
-      at++
-      this.chunk[this.filled++] = v
-      if (this.filled === chunkSize) this.send()
-    }
+    const input = inputs[0]?.[0] ?? nothing
+    // A block for which nobody asked, or in which nothing has come, is silence: else all that
+    // follows would be early.
+    const missing = Math.min(longest, currentFrame - (this.next ?? currentFrame))
+    for (let n = 0; n < missing; n++) this.take(0, currentFrame - missing + n)
+    for (const [n, v] of input.entries()) this.take(v, currentFrame + n)
+    this.next = currentFrame + input.length
     return true
+  }
+
+  private take(v: number, at: number): void {
+    if (this.filled === 0) this.from = at
+    this.chunk[this.filled++] = v
+    if (this.filled === chunkSize) this.send()
   }
 
   private send(): void {

@@ -12,6 +12,7 @@ const deeds: { deed: Deed; name: string; usual: string }[] = [
   { deed: 'repeat', name: 'Again', usual: 'r' },
   { deed: 'skip', name: 'Next item', usual: '→' },
   { deed: 'back', name: 'Item before', usual: '←' },
+  { deed: 'hear', name: 'Hear the drill', usual: 'l' },
   { deed: 'faster', name: 'Faster', usual: '↑' },
   { deed: 'slower', name: 'Slower', usual: '↓' },
   { deed: 'tired', name: 'Tired', usual: 't' },

@@ -163,6 +163,8 @@ onKeyStroke(true, (event) => {
   event.preventDefault()
   if (key === 'go') startOrHold()
   else if (key === 'faster' || key === 'slower') run.value.change(key === 'faster' ? 1 : -1)
+  else if (key === 'hear')
+    return // drill by drill
   else press(key)
 })
 </script>

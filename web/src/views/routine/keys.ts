@@ -3,10 +3,10 @@ import { useStorage } from '@vueuse/core'
 import type { RunEvent } from '../../audio/standCore'
 
 /**
- * What a key does while a routine runs; go starts what waits and holds what runs, faster and
- * slower set a tempo of one's own.
+ * What a key does while a routine runs; go starts what waits and holds what runs, hear lets
+ * the drill be heard, faster and slower set a tempo of one's own.
  */
-export type Deed = 'go' | 'faster' | 'slower' | RunEvent['key']
+export type Deed = 'go' | 'hear' | 'faster' | 'slower' | RunEvent['key']
 
 const usual: Record<string, Deed> = {
   ' ': 'go',
@@ -20,6 +20,7 @@ const usual: Record<string, Deed> = {
   ArrowDown: 'slower',
   t: 'tired',
   h: 'hurts',
+  l: 'hear',
 }
 
 /** Keys that somebody has taught, as of a pedal, which is a keyboard. */

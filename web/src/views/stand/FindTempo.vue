@@ -138,8 +138,7 @@ useDeeds({ go: () => seek?.go(), hold, tired, hurts }, () => hurting.value || !s
               <b class="figures">{{ found.bpm }}</b> bpm
             </p>
             <p>
-              {{ found.text }} At this tempo about 7 takes of 10 pass the gate; below
-              {{ found.low }} nearly all do.
+              {{ found.text }} At about this tempo 7 takes of 10 pass the gate; slower, more do.
             </p>
             <p v-if="same">You stand on {{ rungWords(found.start) }} already: stay there.</p>
             <div v-else class="row">

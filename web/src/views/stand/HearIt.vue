@@ -23,6 +23,7 @@ async function go() {
     emit('problem', problemOf(thrown))
   }
 }
+defineExpose({ go: () => props.ready && go() })
 </script>
 
 <template>
@@ -30,7 +31,7 @@ async function go() {
     <el-button native-type="submit" :disabled="!ready">{{
       playing ? 'Stop' : 'Hear it'
     }}</el-button>
-    at
+    <kbd>l</kbd> at
     <el-input-number
       v-model="bpm"
       :min="20"

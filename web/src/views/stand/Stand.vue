@@ -250,6 +250,7 @@ function picked(event: Event) {
   input.value = '' // the same file may be picked again
 }
 
+const model = ref<InstanceType<typeof HearIt>>()
 /** The note of the drill that is heard. */
 const sounding = ref<number>()
 const { hurting, places, hurts, tired } = useHand(
@@ -262,6 +263,7 @@ useDeeds(
     tired,
     hurts,
     hold: () => running.value && stop(),
+    hear: () => model.value?.go(),
     faster: () => change(1),
     slower: () => change(-1),
   },
@@ -356,6 +358,7 @@ const goText = computed(() => {
         <section class="sheet">
           <HearIt
             v-if="core"
+            ref="model"
             :ready="hearing === 'here'"
             class="model"
             :stand="stand"
@@ -386,7 +389,7 @@ const goText = computed(() => {
           />
           <InstrumentChoice v-else-if="source === 'midi'" />
           <p v-else>
-            Tap a letter for each note, with one finger or two, but h, n, r or t, which mean
+            Tap a letter for each note, with one finger or two, but h, l, n, r or t, which mean
             something here: for your timing alone. It counts for nothing.
           </p>
           <details>
