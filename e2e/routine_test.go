@@ -37,13 +37,17 @@ const playerInTheBrowser = `(() => {
 		out ??= ctx.createMediaStreamDestination()
 		return out.stream.clone()
 	}
-	let playing = false, told = ''
+	let playing = false, told = '', source
 	setInterval(async () => {
 		const stage = document.querySelector('.stage')
 		const step = document.querySelector('.told .step')?.innerText ?? ''
 		if (step && step !== told) said.push(step)
 		told = step
-		if (!stage) return (playing = false)
+		if (!stage) {
+			source?.stop() // who is held stops playing
+			source = undefined
+			return (playing = false)
+		}
 		if (playing || !stage.querySelector('.beats .on')) return
 		playing = true
 		const name = stage.querySelector('h1').innerText + ' at ' + stage.querySelector('.bpm b').innerText
@@ -51,7 +55,7 @@ const playerInTheBrowser = `(() => {
 		played.push(name)
 		if (!wav) return
 		const raw = Uint8Array.from(atob(wav), (c) => c.charCodeAt(0))
-		const source = ctx.createBufferSource()
+		source = ctx.createBufferSource()
 		source.buffer = await ctx.decodeAudioData(raw.buffer)
 		source.connect(out)
 		source.start()
