@@ -131,3 +131,25 @@ func TestARoutineHearsSomethingElse(t *testing.T) {
 		return err == nil && now.Takes == 2 && now.Rung.BPM == 120
 	}, patience, 100*time.Millisecond)
 }
+
+// The clock of the device jumps three hours ahead while a take is played: it is measured by the
+// clock of its sound, and stands in the record when the studio had it.
+func TestTheClockOfTheDeviceJumps(t *testing.T) {
+	file := shortDrill("The clock jumps")
+	stand := onTheStand(t, file)
+	p := withPlayer(t, soundsOf(t, []drillfile.File{file}, 120))
+	p.enter(student)
+	p.do(chromedp.Navigate(base + stand))
+	p.see("A take is judged on this device as soon as it ends.")
+	evaluate[any](p, `(() => {
+		const Real = Date, ahead = 3 * 3600e3
+		window.Date = class extends Real {
+			constructor(...given) { given.length ? super(...given) : super(Real.now() + ahead) }
+			static now() { return Real.now() + ahead }
+		}
+	})()`)
+	p.press("Play")
+	p.see("Timing spread", "All figures, and listen to it")
+	take := lastTake(t, stand)
+	assert.WithinDuration(t, time.Now(), take.RecordedAt, time.Hour)
+}

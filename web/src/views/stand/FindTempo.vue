@@ -142,7 +142,7 @@ useDeeds({ go: () => seek?.go(), hold, tired, hurts }, () => hurting.value || !s
             </p>
             <p v-if="same">You stand on {{ rungWords(found.start) }} already: stay there.</p>
             <div v-else class="row">
-              <el-button type="primary" @click="begin">
+              <el-button type="primary" size="large" @click="begin">
                 Start from {{ rungWords(found.start) }}
               </el-button>
               <RouterLink :to="`/stand/${id}`"

@@ -28,7 +28,7 @@ const bars = [
   { label: '1 bar', value: 1 },
   { label: '2 bars', value: 2 },
 ] as const
-const divisions = [1, 2, 3, 4].map((value) => ({ label: `${value}`, value }))
+const divisions = [1, 2, 3, 4, 5, 6, 7, 8].map((value) => ({ label: `${value}`, value }))
 /** Bars heard and not, as one choice. */
 const inner = [
   { label: 'All', value: '1/0' },
