@@ -46,7 +46,7 @@ func TestTheDelayOfTheDeviceIsMeasured(t *testing.T) {
 	require.NoError(t, err)
 	p.enter(student)
 	p.do(chromedp.Navigate(base + "/delay"))
-	p.see("Delay of this device", "only how even you are")
+	p.see("Delay of this device", "only where the recording has the click in it")
 	p.press("Measure")
 	p.see("Found: ", "of 16 clicks.", "Kept for this input")
 	found := regexp.MustCompile(`Found: (\d+) ms`).FindStringSubmatch(p.text("main"))

@@ -36,6 +36,9 @@ func PartsOf(a evenness.Analysis, g tempo.Gate) *PartsTold {
 		}
 	}
 	n := len(a.Parts)
+	if played == 0 {
+		return nil
+	}
 	switch {
 	case clean == n && n == 2:
 		told.Text = "Both parts clean."

@@ -19,7 +19,7 @@ type Part struct {
 	SpreadMs float64 `json:"spreadMs"`
 	BPM      float64 `json:"bpm"` // really played; 0 where it was not
 	tempo.PassFigures
-	Played  bool       `json:"played"`            // got to, before the drill was left
+	Played  bool       `json:"played"`            // something of it was, before the drill was left
 	Against *Yardstick `json:"against,omitempty"` // the same notes, picked before
 }
 
@@ -35,7 +35,9 @@ func partsOf(t compare.Take) []Part {
 	if len(t.Chart.Parts) == 0 {
 		return nil
 	}
-	last := t.Last()
+	if last := t.Last(); last < len(t.Matches)-unfinished {
+		t.Matches = t.Matches[:last+1] // what the player did not get to is no miss
+	}
 	charts := make([]drill.Chart, len(t.Chart.Parts))
 	judged := make([]judged, len(t.Chart.Parts))
 	parts := make([]Part, 0, len(t.Chart.Parts))
@@ -43,7 +45,7 @@ func partsOf(t compare.Take) []Part {
 		charts[i] = t.Chart.Alone(i)
 		judged[i] = judgePart(partOf(t, i))
 		p := judged[i].part(i, title)
-		p.Played = p.Counts.Played > 0 && judged[i].take.Matches[0].Index <= last
+		p.Played = p.Counts.Played > 0
 		p.Against = against(judged[:i+1], charts[:i+1])
 		parts = append(parts, p)
 	}

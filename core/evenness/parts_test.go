@@ -83,6 +83,20 @@ func TestAPartThatWasNotGotToIsNotPlayed(t *testing.T) {
 	require.Len(t, a.Parts, 2)
 	assert.True(t, a.Parts[0].Played)
 	assert.False(t, a.Parts[1].Played)
+
+	// Left in the second pass, half through its second part: nothing was missed.
+	chart = pickedThenSlurred(t, 2)
+	heard = nil
+	for _, m := range played(chart, none, none).Matches[:len(chart.Notes)*7/4] {
+		heard = append(heard, m.Heard)
+	}
+	a = evenness.Judge(compare.Compare(chart, heard))
+	require.Len(t, a.Parts, 2)
+	for _, p := range a.Parts {
+		assert.True(t, p.Played)
+		assert.Zero(t, p.Counts.Missed)
+		assert.InDelta(t, 100, p.RightPercent, 1e-9)
+	}
 }
 
 // The slurred part is set against the picked one; the F distribution's 97.5 % point at 35

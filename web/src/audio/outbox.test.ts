@@ -36,8 +36,8 @@ function box(
       if (a !== 'taken') throw a
       return { summary: { id: t.id } } as Take
     },
-    sendFilm: async (t) => {
-      sent.push(`film of ${t.id}`)
+    sendFilm: async (id) => {
+      sent.push(`film of ${id}`)
       const a = films.shift() ?? 'taken'
       if (a !== 'taken') throw a
     },
@@ -66,7 +66,7 @@ describe('the outbox', () => {
     expect(b.store.size).toBe(0)
   })
 
-  it('sends the hands after their take, again until they are there, or lets go what is refused', async () => {
+  it('sends the hands after their take, again until they are there, and says where they are refused', async () => {
     const film = { blob: new Blob(['hands']), startsAt: 0 }
     const b = box([{ film }], [], [unreachable])
     await b.outbox.run()
@@ -79,7 +79,7 @@ describe('the outbox', () => {
 
     const refused = box([{ film }], [], [new Problem('This is no video', 'x', 422)])
     await refused.outbox.run()
-    expect(refused.store.size).toBe(0) // the take is there
+    expect(refused.store.get('t0')?.refused?.title).toBe('This is no video')
   })
 
   it('leaves alone what was broken off, until its player decides', async () => {

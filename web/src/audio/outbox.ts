@@ -2,6 +2,7 @@ import { computed, ref, shallowRef } from 'vue'
 
 import { Problem, problemOf, type Take } from '../api/client'
 import { handIn, handInFilm } from '../api/takes'
+import type { Film } from './camera'
 import { changeUnsent, forgetUnsent, unsentSound, unsentTakes, type Unsent } from './unsent'
 import { encodeMidi } from './struck'
 import { encodeWav } from './wav'
@@ -18,7 +19,7 @@ export interface Parts {
   change: (id: string, change: Partial<Unsent>) => Promise<void>
   forget: (id: string) => Promise<void>
   send: (take: Unsent, file: Blob) => Promise<Take>
-  sendFilm: (take: Unsent) => Promise<void>
+  sendFilm: (takeId: string, film: Film) => Promise<void>
   now: () => number
   /** Runs something unless another window is at it. */
   alone: (action: () => Promise<void>) => Promise<void>
@@ -85,12 +86,12 @@ export function useOutbox(parts: Parts) {
     sending.value = t.id
     try {
       const take = await parts.send(t, await asFile(t, parts.sound))
-      await sendFilm(t)
+      heard.get(t.id)?.(take)
+      heard.delete(t.id)
+      if (t.film) await parts.sendFilm(t.id, t.film) // what refuses it says that the take is there
       await parts.forget(t.id)
       failures = 0
       fault.value = undefined
-      heard.get(t.id)?.(take)
-      heard.delete(t.id)
       return true
     } catch (thrown) {
       const p = problemOf(thrown)
@@ -107,17 +108,6 @@ export function useOutbox(parts: Parts) {
       return false
     } finally {
       sending.value = undefined
-    }
-  }
-
-  /** Sends the hands after their take; what the server will never take is let go. */
-  async function sendFilm(t: Unsent): Promise<void> {
-    if (!t.film) return
-    try {
-      await parts.sendFilm(t)
-    } catch (thrown) {
-      if (!isFinal(problemOf(thrown))) throw thrown
-      console.error('the video of a take was refused', thrown)
     }
   }
 
@@ -201,7 +191,7 @@ export const outbox = useOutbox({
       recordedAt: t.startedAt,
       file,
     }),
-  sendFilm: (t) => (t.film ? handInFilm(t.id, t.film) : Promise.resolve()),
+  sendFilm: handInFilm,
   now: () => Date.now(),
   alone,
   later: (action, ms) => setTimeout(action, ms),

@@ -107,7 +107,7 @@ async function listen() {
     <p class="lead">
       A click leaves the loudspeaker late, and what the microphone hears arrives late. Once it is
       known by how much, a take says whether you play ahead of the click or behind it; until then
-      only how even you are.
+      only where the recording has the click in it.
     </p>
     <ProblemNote v-if="problem" :problem="problem" />
     <section class="sheet stack">

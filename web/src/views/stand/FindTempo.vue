@@ -13,6 +13,8 @@ import ItHurts from '../routine/ItHurts.vue'
 import MicrophoneCheck from './MicrophoneCheck.vue'
 import Stage from './Stage.vue'
 import { useRecording } from './recording'
+import { click } from './choices'
+import HandKeys from './HandKeys.vue'
 import { useDeeds, useHand } from './keys'
 import { useSeek } from './seek'
 
@@ -33,6 +35,7 @@ const seek =
     core,
     start,
     stop,
+    barsCountedIn: () => click.value.countIn,
     now: () => performance.now() / 1000,
     later: (action, ms) => setTimeout(action, ms),
   })
@@ -111,8 +114,7 @@ useDeeds({ go: () => seek?.go(), hold, tired, hurts }, () => hurting.value || !s
         :input="input"
         :heard="heard"
       >
-        <el-button @click="tired">Tired <kbd>t</kbd></el-button>
-        <el-button @click="hurts">It hurts <kbd>h</kbd></el-button>
+        <HandKeys @tired="tired" @hurts="hurts" />
         <el-button type="primary" class="go" @click="seek?.go()">Hold</el-button>
       </Stage>
       <section v-else-if="phase === 'reading'" class="told" aria-live="assertive">

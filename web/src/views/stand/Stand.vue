@@ -35,6 +35,7 @@ import FilmChoice from './FilmChoice.vue'
 import FilePlayed, { type PlayedAt } from './FilePlayed.vue'
 import MicrophoneCheck from './MicrophoneCheck.vue'
 import HearIt from './HearIt.vue'
+import HandKeys from './HandKeys.vue'
 import { useDeeds, useHand } from './keys'
 import InstrumentChoice from './InstrumentChoice.vue'
 import { playerOf, steadyPlayer } from './player'
@@ -319,8 +320,7 @@ const goText = computed(() => {
         :input="input"
         :heard="heard"
       >
-        <el-button @click="tired">Tired <kbd>t</kbd></el-button>
-        <el-button @click="hurts">It hurts <kbd>h</kbd></el-button>
+        <HandKeys @tired="tired" @hurts="hurts" />
         <el-button type="primary" class="play" @click="stop">Stop</el-button>
       </Stage>
       <p v-else-if="busy" class="count" role="status">{{ busy }} …</p>

@@ -65,7 +65,7 @@ const heardBars = computed({
       {{
         delay
           ? `This device is ${(1000 * delay.seconds).toFixed(0)} ms late, so a take says whether you play ahead of the click.`
-          : 'How late this device is was not measured: a take says how even you are, not whether ahead of the click.'
+          : 'How late this device is was not measured: whether you play ahead of the click is said only where the recording has the click in it.'
       }}
       <RouterLink to="/delay">Measure it</RouterLink>
     </p>

@@ -31,6 +31,7 @@ function search(...says: Seeking[]) {
     core: { ask } as unknown as StandCore,
     start: vi.fn(async (_stand: Stand, with_: Besides) => void (besides = with_)),
     stop: vi.fn(async () => besides.passing?.('stopped')),
+    barsCountedIn: () => 2,
     now: () => (clock += 5),
     later: (action: () => void) => void pending.push(action),
   }
@@ -58,7 +59,11 @@ it('plays one short take after the other, none of which is kept, until the tempo
   expect(s.on.start.mock.lastCall?.[1].passing).toBeTypeOf('function')
   await s.ends('finished', said(true))
   expect([s.phase.value, s.last.value]).toEqual(['reading', 'clean'])
-  expect(s.ask.mock.lastCall?.[1]).toMatchObject({ take: 'clean', search: { bpm: 60 } })
+  expect(s.ask.mock.lastCall?.[1]).toMatchObject({
+    take: 'clean',
+    search: { bpm: 60 },
+    barBeats: 8,
+  })
   await s.read()
   expect(s.on.start.mock.lastCall?.[0].chart.bpm).toBe(72)
   await s.ends('finished', said(false))

@@ -11,6 +11,8 @@ export interface OnStand {
   /** Counts in and listens; may throw a Problem. */
   start: (stand: Stand, besides: Besides) => Promise<void>
   stop: () => Promise<void>
+  /** Bars that are counted in before each take. */
+  barsCountedIn: () => number
   /** Seconds on a clock that only runs on. */
   now: () => number
   later: (action: () => void, ms: number) => void
@@ -41,7 +43,7 @@ export function useSeek(stand: () => Stand, on: OnStand) {
       notesPerBeat: chart.notesPerBeat,
       from: assignment.rung.bpm,
       search: seeking.value?.search,
-      barBeats: chart.beatsPerBar ?? 4,
+      barBeats: on.barsCountedIn() * (chart.beatsPerBar ?? 4),
       ...more,
     })
   }
