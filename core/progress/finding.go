@@ -1,0 +1,252 @@
+package progress
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"time"
+)
+
+// A Kind says how it goes with a drill.
+type Kind string
+
+// How it goes.
+const (
+	Untouched Kind = "untouched" // nothing was played yet
+	Away      Kind = "away"      // nothing lately
+	Reached   Kind = "reached"   // the target is passed
+	Few       Kind = "few"       // too few takes to tell
+	Back      Kind = "back"      // after a pause
+	Rising    Kind = "rising"
+	Slipping  Kind = "slipping"
+	Stuck     Kind = "stuck"
+	Unclear   Kind = "unclear" // neither surely up nor stuck
+)
+
+// A Finding is what a record says, in one sentence, with what it rests on.
+type Finding struct {
+	Kind    Kind       `json:"kind"`
+	Text    string     `json:"text"`
+	Since   *time.Time `json:"since,omitempty"`   // date from which it holds
+	PerWeek *Slope     `json:"perWeek,omitempty"` // of what rises or slips, in unit
+	Unit    string     `json:"unit"`
+	Takes   int        `json:"takes"` // that count, on which it rests
+}
+
+// What a finding rests on. The numbers are chosen so that one bad evening changes
+// nothing, and are common practice where they are a teacher's: three weeks without a
+// step is when another exercise is looked for.
+const (
+	awayAfter   = 3 * week // without a take
+	pauseOf     = 3 * week // between two days: what was before says little of after
+	backFor     = 3 * week // somebody is told to be back
+	stuckAfter  = 3 * week // with the same rung
+	stuckWeeks  = 3        // of these, with takes that count
+	lookBack    = 8        // weeks of a trend
+	fewestWeeks = 4        // with takes that count, for a trend: the fewest that can go one way beyond chance
+	fewestTakes = 6        // that count, to say anything
+	byChance    = 0.10     // chance of a trend where there is none
+)
+
+// Finding tells how it goes on a date.
+func (r Record) Finding(today time.Time) Finding {
+	f := r.find(today)
+	f.Unit = r.Unit()
+	return f
+}
+
+func (r Record) find(today time.Time) Finding {
+	if len(r.Days) == 0 {
+		return Finding{Kind: Untouched, Text: "Nothing has been played yet."}
+	}
+	last := r.Days[len(r.Days)-1].Date
+	if reached := r.reached(); reached != nil {
+		return Finding{Kind: Reached, Since: reached, Text: fmt.Sprintf("Target reached %s ago.", span(today.Sub(*reached)))}
+	}
+	if away := today.Sub(last); away >= awayAfter {
+		return Finding{Kind: Away, Since: &last, Text: fmt.Sprintf("Not played for %s.", span(away))}
+	}
+	since, pause := r.sincePause()
+	if pause > 0 && today.Sub(since.Days[0].Date) < backFor {
+		return r.back(since, pause, today)
+	}
+	return since.trend(today)
+}
+
+// reached is the day on which the target was passed first; nil where it was not.
+func (r Record) reached() *time.Time {
+	if len(r.Rungs) == 0 {
+		return nil
+	}
+	return r.passed(r.Rungs[len(r.Rungs)-1])
+}
+
+// sincePause is the record since its last pause, and how long that was; all of it
+// where there was none.
+func (r Record) sincePause() (Record, time.Duration) {
+	for i := len(r.Days) - 1; i > 0; i-- {
+		if pause := r.Days[i].Date.Sub(r.Days[i-1].Date); pause >= pauseOf {
+			return Record{r.Rungs, r.Days[i:]}, pause
+		}
+	}
+	return r, 0
+}
+
+// back tells of somebody who plays again after a pause.
+func (r Record) back(since Record, pause time.Duration, today time.Time) Finding {
+	before := r.Days[len(r.Days)-len(since.Days)-1]
+	first := since.Days[0].Date
+	now := r.speed(since.Days[len(since.Days)-1].Stands)
+	text := fmt.Sprintf("Back for %s after %s away: at %s, before it at %s.",
+		span(today.Sub(first)), span(pause), r.say(now), r.say(r.speed(before.Stands)))
+	return Finding{Kind: Back, Since: &first, Text: text, Takes: counting(since.Days)}
+}
+
+// trend tells of the last weeks whether they go up, down or nowhere.
+func (r Record) trend(today time.Time) Finding {
+	weeks := r.Weeks()
+	weeks = weeks[max(0, len(weeks)-lookBack):]
+	takes := 0
+	for _, w := range weeks {
+		takes += w.Counting
+	}
+	if takes == 0 {
+		return Finding{Kind: Few, Text: "Too early to tell: no take that counts."}
+	}
+	if len(weeks) < fewestWeeks || takes < fewestTakes {
+		return Finding{Kind: Few, Takes: takes, Text: fmt.Sprintf("Too early to tell: %s that count in %s.", several(takes, "take"), several(len(weeks), "week"))}
+	}
+	if since := r.bestSince(weeks[0].Begins); today.Sub(since) >= stuckAfter {
+		return r.sinceBest(since, today)
+	}
+	return r.direction(weeks)
+}
+
+// direction tells whether weeks go up, down or neither.
+func (r Record) direction(weeks []Week) Finding {
+	if len(weeks) == 0 {
+		return Finding{Kind: Unclear}
+	}
+	t, y := series(weeks)
+	slope, told := TheilSen(t, y)
+	monotone := MannKendall(y)
+	f := Finding{PerWeek: &slope, Since: &weeks[0].Begins}
+	for _, w := range weeks {
+		f.Takes += w.Counting
+	}
+	switch {
+	case told && monotone.Rises(byChance) && slope.Value > 0:
+		f.Kind, f.Text = Rising, fmt.Sprintf("Steady: %s a week over %s.", r.say(slope.Value), several(len(weeks), "week"))
+	case told && monotone.Falls(byChance) && slope.Value < 0:
+		f.Kind, f.Text = Slipping, fmt.Sprintf("Slipping: from %s to %s in %s.", r.say(y[0]), r.say(y[len(y)-1]), several(len(weeks), "week"))
+	default:
+		f.Kind, f.PerWeek = Unclear, nil
+		f.Text = fmt.Sprintf("Neither surely up nor stuck: between %s in %s.", r.between(y), several(len(weeks), "week"))
+	}
+	return f
+}
+
+// bestSince is the first day from a date on on which the fastest rung since then was
+// stood on.
+func (r Record) bestSince(from time.Time) time.Time {
+	best, since := 0.0, from
+	for _, d := range r.Days {
+		if !d.Date.Before(from) && d.Counting > 0 && d.Stands.NotesPerSecond() > best+1e-9 {
+			best, since = d.Stands.NotesPerSecond(), d.Date
+		}
+	}
+	return since
+}
+
+// sinceBest tells of the time since the fastest rung was stood on first: it goes up again
+// from lower down, goes down, or stays where it is with takes enough to win a rung.
+func (r Record) sinceBest(since, today time.Time) Finding {
+	last := len(r.Days) - 1
+	best := r.speedOn(since)
+	for r.speed(r.Days[last].Stands) < best {
+		last--
+	}
+	below, from := Record{r.Rungs, r.Days[last+1:]}.Weeks(), Record{r.Rungs, r.Days[last:]}.Weeks()
+	if f := r.direction(below); len(below) >= fewestWeeks && f.Kind == Rising {
+		return f
+	}
+	if f := r.direction(from); len(from) >= fewestWeeks && f.Kind == Slipping {
+		return f
+	}
+	return r.stay(since, today)
+}
+
+// speedOn is that of the rung stood on at the end of a day of the record.
+func (r Record) speedOn(date time.Time) float64 {
+	until := r.until(date).Days
+	return r.speed(until[len(until)-1].Stands)
+}
+
+// stay tells of a rung that is not left since a day.
+func (r Record) stay(since, today time.Time) Finding {
+	after := Record{Rungs: r.Rungs}
+	for _, d := range r.Days {
+		if d.Date.After(since) {
+			after.Days = append(after.Days, d)
+		}
+	}
+	weeks := after.Weeks()
+	takes := counting(after.Days)
+	now := r.speed(r.Days[len(r.Days)-1].Stands)
+	if takes < fewestTakes || len(weeks) < stuckWeeks {
+		return Finding{
+			Kind: Unclear, Since: &since, Takes: takes,
+			Text: fmt.Sprintf("At %s for %s, over %s only.", r.say(now), span(today.Sub(since)), several(takes, "take")),
+		}
+	}
+	return Finding{
+		Kind: Stuck, Since: &since, Takes: takes,
+		Text: fmt.Sprintf("Stuck at %s for %s, over %s.", r.say(now), span(today.Sub(since)), several(takes, "take")),
+	}
+}
+
+func counting(days []Day) (n int) {
+	for _, d := range days {
+		n += d.Counting
+	}
+	return n
+}
+
+// series are the speeds of weeks over their time in weeks.
+func series(weeks []Week) (t, y []float64) {
+	for _, w := range weeks {
+		t = append(t, w.Begins.Sub(weeks[0].Begins).Hours()/week.Hours())
+		y = append(y, w.Speed)
+	}
+	return t, y
+}
+
+// say tells a speed in the record's unit.
+func (r Record) say(speed float64) string { return shortly(speed) + " " + r.Unit() }
+
+func (r Record) between(y []float64) string {
+	low, high := y[0], y[0]
+	for _, v := range y {
+		low, high = min(low, v), max(high, v)
+	}
+	return fmt.Sprintf("%s and %s", shortly(low), r.say(high))
+}
+
+// shortly writes a number to the tenth, without one that is nought.
+func shortly(v float64) string { return strconv.FormatFloat(math.Round(v*10)/10, 'f', -1, 64) }
+
+// span tells a time in days below two weeks, else in weeks.
+func span(d time.Duration) string {
+	days := int(d.Hours() / 24)
+	if days < 14 {
+		return several(days, "day")
+	}
+	return several(days/7, "week")
+}
+
+func several(n int, of string) string {
+	if n == 1 {
+		return "1 " + of
+	}
+	return strconv.Itoa(n) + " " + of + "s"
+}
