@@ -326,6 +326,9 @@ type AssignmentPage struct {
 // Attack defines model for Attack.
 type Attack = drill.Attack
 
+// AttackTime defines model for AttackTime.
+type AttackTime = progress.AttackTime
+
 // Attacks defines model for Attacks.
 type Attacks = drill.Attacks
 
@@ -347,6 +350,9 @@ type AuditPage struct {
 	Next *string `json:"next,omitempty"`
 }
 
+// Backtest How often earlier forecasts held
+type Backtest = progress.Backtest
+
 // Beginning defines model for Beginning.
 type Beginning struct {
 	Email    *string `json:"email,omitempty"`
@@ -354,6 +360,9 @@ type Beginning struct {
 	Password string  `json:"password"`
 	SignIn   string  `json:"signIn"`
 	Studio   string  `json:"studio"`
+
+	// TimeZone By which its days begin, as Europe/Vienna (IANA); UTC where missing
+	TimeZone *string `json:"timeZone,omitempty"`
 	Token    string  `json:"token"`
 }
 
@@ -536,6 +545,9 @@ type Fault = drill.Fault
 // Figure defines model for Figure.
 type Figure = evenness.Figure
 
+// Finding How it goes with a drill
+type Finding = progress.Finding
+
 // FingerPair defines model for FingerPair.
 type FingerPair = evenness.FingerPair
 
@@ -547,6 +559,9 @@ type Fingering = drill.Fingering
 
 // Fingers defines model for Fingers.
 type Fingers = []int
+
+// Forecast When a rung will be passed, or why that cannot be said
+type Forecast = progress.Forecast
 
 // FoundTempo defines model for FoundTempo.
 type FoundTempo struct {
@@ -567,6 +582,42 @@ type FreeNote = drill.FreeNote
 // Gate defines model for Gate.
 type Gate = tempo.Gate
 
+// Glance defines model for Glance.
+type Glance struct {
+	// More There are more than one look takes in: look at a group
+	More     bool            `json:"more"`
+	Students []GlanceStudent `json:"students"`
+
+	// Today A day, at its midnight in UTC
+	Today time.Time `json:"today"`
+}
+
+// GlanceDrill defines model for GlanceDrill.
+type GlanceDrill struct {
+	AssignmentId openapi_types.UUID `json:"assignmentId"`
+	Name         string             `json:"name"`
+
+	// Rung A tempo and its notes per beat
+	Rung Rung `json:"rung"`
+
+	// ShowsTake The take that shows it
+	ShowsTake *openapi_types.UUID `json:"showsTake,omitempty"`
+
+	// State How a student stands with a drill
+	State *State `json:"state,omitempty"`
+}
+
+// GlanceStudent defines model for GlanceStudent.
+type GlanceStudent struct {
+	// Days Played on in the last two weeks
+	Days      []time.Time          `json:"days"`
+	Drills    []GlanceDrill        `json:"drills"`
+	Groups    []openapi_types.UUID `json:"groups"`
+	HurtSince *time.Time           `json:"hurtSince,omitempty"`
+	Needs     []Need               `json:"needs"`
+	Person    Person               `json:"person"`
+}
+
 // Group defines model for Group.
 type Group struct {
 	Id       openapi_types.UUID   `json:"id"`
@@ -580,6 +631,12 @@ type GroupChange struct {
 	Name     string               `json:"name"`
 	Students []openapi_types.UUID `json:"students"`
 }
+
+// GroupFigures defines model for GroupFigures.
+type GroupFigures = progress.GroupFigures
+
+// GroupWeek defines model for GroupWeek.
+type GroupWeek = progress.GroupWeek
 
 // Guitar defines model for Guitar.
 type Guitar = guitar.Guitar
@@ -628,6 +685,12 @@ type House struct {
 
 	// Demo Anybody may be anybody of the demo
 	Demo bool `json:"demo"`
+
+	// Making The demo's takes are still being made
+	Making *struct {
+		All  int `json:"all"`
+		Made int `json:"made"`
+	} `json:"making,omitempty"`
 
 	// Several There are several studios, so that one must say which
 	Several bool `json:"several"`
@@ -778,6 +841,9 @@ type Neck struct {
 	TopFret int `json:"topFret"`
 }
 
+// Need Why a student wants to be looked at
+type Need = progress.Need
+
 // NewPeople defines model for NewPeople.
 type NewPeople struct {
 	People []struct {
@@ -802,6 +868,24 @@ type OpenStrings = drill.OpenStrings
 
 // Order defines model for Order.
 type Order = drill.Order
+
+// Overview defines model for Overview.
+type Overview = progress.Overview
+
+// OverviewDay defines model for OverviewDay.
+type OverviewDay = progress.OverviewDay
+
+// OverviewDrill defines model for OverviewDrill.
+type OverviewDrill = progress.OverviewDrill
+
+// OverviewGroup What notes that have something in common were like
+type OverviewGroup = progress.OverviewGroup
+
+// OverviewWeek defines model for OverviewWeek.
+type OverviewWeek = progress.OverviewWeek
+
+// PairCourse How a finger pair went
+type PairCourse = progress.PairCourse
 
 // PartFigures defines model for PartFigures.
 type PartFigures = evenness.Part
@@ -1106,6 +1190,9 @@ type SignIn struct {
 // SkipArpeggio defines model for SkipArpeggio.
 type SkipArpeggio = drill.SkipArpeggio
 
+// Slope Gain a week, with its interval of 90 %
+type Slope = progress.Slope
+
 // SlurCombinations defines model for SlurCombinations.
 type SlurCombinations = drill.SlurCombinations
 
@@ -1131,6 +1218,9 @@ type Stand struct {
 	School School `json:"school"`
 }
 
+// State How a student stands with a drill
+type State = progress.State
+
 // Stay defines model for Stay.
 type Stay = drill.Stay
 
@@ -1149,6 +1239,9 @@ type Studio struct {
 
 	// SoundDays How long sounds are kept; for ever where missing
 	SoundDays *int `json:"soundDays,omitempty"`
+
+	// TimeZone By which its days begin, as Europe/Vienna (IANA)
+	TimeZone string `json:"timeZone"`
 }
 
 // StudioChange defines model for StudioChange.
@@ -1157,6 +1250,9 @@ type StudioChange struct {
 
 	// SoundDays How long sounds are kept; for ever where missing
 	SoundDays *int `json:"soundDays,omitempty"`
+
+	// TimeZone By which its days begin, as Europe/Vienna (IANA); as it was where missing. What was added up before stays
+	TimeZone *string `json:"timeZone,omitempty"`
 }
 
 // Take defines model for Take.
@@ -1344,6 +1440,9 @@ type VersionPage struct {
 
 // Weak defines model for Weak.
 type Weak = simulate.Weak
+
+// WeekPoint defines model for WeekPoint.
+type WeekPoint = progress.WeekPoint
 
 // Weights defines model for Weights.
 type Weights = drill.Weights
@@ -1540,6 +1639,11 @@ type ExportParams struct {
 // ExportParamsFormat defines parameters for Export.
 type ExportParamsFormat string
 
+// GetGlanceParams defines parameters for GetGlance.
+type GetGlanceParams struct {
+	GroupId *openapi_types.UUID `form:"groupId,omitempty" json:"groupId,omitempty"`
+}
+
 // PutGroupParams defines parameters for PutGroup.
 type PutGroupParams struct {
 	// IfMatch The revision that the change was made on, 0 for what is new
@@ -1643,6 +1747,12 @@ type ListCommentsParams struct {
 type AddHandReportParams struct {
 	// At When it was said, by the clock of the device; now where not given
 	At *time.Time `form:"at,omitempty" json:"at,omitempty"`
+}
+
+// GetOverviewParams defines parameters for GetOverview.
+type GetOverviewParams struct {
+	// Weeks How many of the last weeks; 26 where not given
+	Weeks *int `form:"weeks,omitempty" json:"weeks,omitempty"`
 }
 
 // PutRoutineParams defines parameters for PutRoutine.
@@ -1902,6 +2012,9 @@ type ServerInterface interface {
 	// Take a drill out in an open format
 	// (POST /export)
 	Export(c *gin.Context, params ExportParams)
+	// All students at a glance, who needs help first
+	// (GET /glance)
+	GetGlance(c *gin.Context, params GetGlanceParams)
 	// Groups by name
 	// (GET /groups)
 	ListGroups(c *gin.Context)
@@ -2040,6 +2153,9 @@ type ServerInterface interface {
 	// Say how the hand is; the same id twice says it once
 	// (PUT /students/{studentId}/hand/{reportId})
 	AddHandReport(c *gin.Context, studentId openapi_types.UUID, reportId openapi_types.UUID, params AddHandReportParams)
+	// How it went with a student over weeks
+	// (GET /students/{studentId}/overview)
+	GetOverview(c *gin.Context, studentId openapi_types.UUID, params GetOverviewParams)
 	// A student's routines; students see their own
 	// (GET /students/{studentId}/routines)
 	ListRoutines(c *gin.Context, studentId openapi_types.UUID)
@@ -3300,6 +3416,33 @@ func (siw *ServerInterfaceWrapper) Export(c *gin.Context) {
 	siw.Handler.Export(c, params)
 }
 
+// GetGlance operation middleware
+func (siw *ServerInterfaceWrapper) GetGlance(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetGlanceParams
+
+	// ------------- Optional query parameter "groupId" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "groupId", c.Request.URL.Query(), &params.GroupId, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter groupId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetGlance(c, params)
+}
+
 // ListGroups operation middleware
 func (siw *ServerInterfaceWrapper) ListGroups(c *gin.Context) {
 
@@ -4401,6 +4544,42 @@ func (siw *ServerInterfaceWrapper) AddHandReport(c *gin.Context) {
 	siw.Handler.AddHandReport(c, studentId, reportId, params)
 }
 
+// GetOverview operation middleware
+func (siw *ServerInterfaceWrapper) GetOverview(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetOverviewParams
+
+	// ------------- Optional query parameter "weeks" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "weeks", c.Request.URL.Query(), &params.Weeks, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter weeks: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetOverview(c, studentId, params)
+}
+
 // ListRoutines operation middleware
 func (siw *ServerInterfaceWrapper) ListRoutines(c *gin.Context) {
 
@@ -5084,6 +5263,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.PUT(options.BaseURL+"/drills/:drillId/shelf", wrapper.PutOnShelf)
 	router.GET(options.BaseURL+"/drills/:drillId/versions", wrapper.ListVersions)
 	router.POST(options.BaseURL+"/export", wrapper.Export)
+	router.GET(options.BaseURL+"/glance", wrapper.GetGlance)
 	router.GET(options.BaseURL+"/groups", wrapper.ListGroups)
 	router.DELETE(options.BaseURL+"/groups/:groupId", wrapper.DeleteGroup)
 	router.PUT(options.BaseURL+"/groups/:groupId", wrapper.PutGroup)
@@ -5130,6 +5310,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/students/:studentId/hand/clear", wrapper.ClearPain)
 	router.DELETE(options.BaseURL+"/students/:studentId/hand/:reportId", wrapper.WithdrawHandReport)
 	router.PUT(options.BaseURL+"/students/:studentId/hand/:reportId", wrapper.AddHandReport)
+	router.GET(options.BaseURL+"/students/:studentId/overview", wrapper.GetOverview)
 	router.GET(options.BaseURL+"/students/:studentId/routines", wrapper.ListRoutines)
 	router.PUT(options.BaseURL+"/students/:studentId/routines/:routineId", wrapper.PutRoutine)
 	router.POST(options.BaseURL+"/students/:studentId/routines/:routineId/ready/:readyId", wrapper.AddReadyRoutine)
@@ -6556,6 +6737,45 @@ type ExportdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ExportdefaultApplicationProblemPlusJSONResponse) VisitExportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetGlanceRequestObject struct {
+	Params GetGlanceParams
+}
+
+type GetGlanceResponseObject interface {
+	VisitGetGlanceResponse(w http.ResponseWriter) error
+}
+
+type GetGlance200JSONResponse Glance
+
+func (response GetGlance200JSONResponse) VisitGetGlanceResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetGlancedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetGlancedefaultApplicationProblemPlusJSONResponse) VisitGetGlanceResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -8300,6 +8520,46 @@ func (response AddHandReportdefaultApplicationProblemPlusJSONResponse) VisitAddH
 	return err
 }
 
+type GetOverviewRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+	Params    GetOverviewParams
+}
+
+type GetOverviewResponseObject interface {
+	VisitGetOverviewResponse(w http.ResponseWriter) error
+}
+
+type GetOverview200JSONResponse Overview
+
+func (response GetOverview200JSONResponse) VisitGetOverviewResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetOverviewdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetOverviewdefaultApplicationProblemPlusJSONResponse) VisitGetOverviewResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ListRoutinesRequestObject struct {
 	StudentId openapi_types.UUID `json:"studentId"`
 }
@@ -9290,6 +9550,9 @@ type StrictServerInterface interface {
 	// Take a drill out in an open format
 	// (POST /export)
 	Export(ctx context.Context, request ExportRequestObject) (ExportResponseObject, error)
+	// All students at a glance, who needs help first
+	// (GET /glance)
+	GetGlance(ctx context.Context, request GetGlanceRequestObject) (GetGlanceResponseObject, error)
 	// Groups by name
 	// (GET /groups)
 	ListGroups(ctx context.Context, request ListGroupsRequestObject) (ListGroupsResponseObject, error)
@@ -9428,6 +9691,9 @@ type StrictServerInterface interface {
 	// Say how the hand is; the same id twice says it once
 	// (PUT /students/{studentId}/hand/{reportId})
 	AddHandReport(ctx context.Context, request AddHandReportRequestObject) (AddHandReportResponseObject, error)
+	// How it went with a student over weeks
+	// (GET /students/{studentId}/overview)
+	GetOverview(ctx context.Context, request GetOverviewRequestObject) (GetOverviewResponseObject, error)
 	// A student's routines; students see their own
 	// (GET /students/{studentId}/routines)
 	ListRoutines(ctx context.Context, request ListRoutinesRequestObject) (ListRoutinesResponseObject, error)
@@ -10562,6 +10828,32 @@ func (sh *strictHandler) Export(ctx *gin.Context, params ExportParams) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ExportResponseObject); ok {
 		if err := validResponse.VisitExportResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetGlance operation middleware
+func (sh *strictHandler) GetGlance(ctx *gin.Context, params GetGlanceParams) {
+	var request GetGlanceRequestObject
+
+	request.Params = params
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetGlance(ctx, request.(GetGlanceRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetGlance")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetGlanceResponseObject); ok {
+		if err := validResponse.VisitGetGlanceResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -11843,6 +12135,33 @@ func (sh *strictHandler) AddHandReport(ctx *gin.Context, studentId openapi_types
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(AddHandReportResponseObject); ok {
 		if err := validResponse.VisitAddHandReportResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetOverview operation middleware
+func (sh *strictHandler) GetOverview(ctx *gin.Context, studentId openapi_types.UUID, params GetOverviewParams) {
+	var request GetOverviewRequestObject
+
+	request.StudentId = studentId
+	request.Params = params
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetOverview(ctx, request.(GetOverviewRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetOverview")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetOverviewResponseObject); ok {
+		if err := validResponse.VisitGetOverviewResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -28,34 +28,63 @@ var doubling = made("Trill 1-2, doubled at one click", drill.Trill{Fingers: []in
 
 // groups are who practises together.
 var groups = map[string][]string{
-	"Mondays":       {"Bram Tillowe", "Ishi Corvane"},
-	"Evening group": {"Lena Quarrow", "Sol Marrik"},
+	"Mondays":       {"Bram Tillowe", "Ishi Corvane", "Finn Wexley", "Pim Haskett", "Anke Dorvil", "Milo Terrick"},
+	"Evening group": {"Lena Quarrow", "Sol Marrik", "Odile Prask", "Greta Astell", "Ira Solstrand"},
 }
 
 // known is what the instructors have noted of the students.
 var known = map[string]store.PersonChange{
 	"Bram Tillowe": {Note: "Began in September. Short fingers: low positions only with rests.", Consent: true, ConsentBy: "his father, on paper"},
 	"Ishi Corvane": {Note: "Wants to play faster than is even. Slower, then praise.", Consent: true, ConsentBy: "herself"},
+	"Odile Prask":  {Note: "Plays every day, and too long. Ask about the arm first.", Consent: true, ConsentBy: "herself"},
 }
 
-// house makes all that. Made twice, it is once.
-func house(ctx context.Context, s *store.Store) error {
-	oda := store.Person{ID: id("instructor"), Name: instructor, Role: store.Owner}
+// oda does what instructors do in the demo.
+var oda = store.Person{ID: id("instructor"), Name: instructor, Role: store.Owner}
+
+// furnish puts people, drills and what is known into the studio. Done twice, it is done
+// once.
+func furnish(ctx context.Context, s *store.Store) error {
 	ctx = store.Within(ctx, store.Scope{Studio: Studio, Actor: oda})
-	for _, p := range []store.Person{
+	people := []store.Person{
+		{ID: oda.ID, Name: instructor, Role: store.Owner, Demo: true},
 		{ID: id(second), Name: second, Role: store.Instructor, Demo: true},
 		{ID: id(archived), Name: archived, Role: store.Student, Demo: true},
-	} {
+	}
+	for _, st := range students {
+		people = append(people, store.Person{ID: id(st.name), Name: st.name, Role: store.Student, Demo: true})
+	}
+	for _, p := range people {
 		if err := s.AddPerson(ctx, p); err != nil {
 			return err
 		}
 	}
-	if err := s.AddDrill(ctx, id(doubling.Drill.Name), doubling.File, doubling.shelf); err != nil {
-		return err
+	for _, d := range append(drills, doubling) {
+		if err := s.AddDrill(ctx, id(d.Drill.Name), d.File, d.shelf); err != nil {
+			return err
+		}
+	}
+	for _, st := range students {
+		for _, g := range st.drills {
+			if _, err := s.Assign(ctx, id(g.drill), id(st.name)); err != nil {
+				return err
+			}
+		}
 	}
 	if _, err := s.Assign(ctx, id(doubling.Drill.Name), id("Sol Marrik")); err != nil {
 		return err
 	}
+	days := soundDays
+	return errors.Join(
+		once(s.ChangeStudio(ctx, 1, studioName, &days, nil)),
+		know(ctx, s),
+		once(s.Archive(ctx, id(archived))),
+		compose(ctx, s),
+	)
+}
+
+// know puts students into groups, and down what is known of them.
+func know(ctx context.Context, s *store.Store) error {
 	in := map[string][]uuid.UUID{} // the groups of a student
 	for name, students := range groups {
 		g := store.Group{ID: id("group " + name), Name: name}
@@ -80,15 +109,12 @@ func house(ctx context.Context, s *store.Store) error {
 	return errors.Join(
 		once(s.ChangeSetup(ctx, id("Bram Tillowe"), 1, small)),
 		once(s.ChangeSetup(ctx, id("Sol Marrik"), 1, left)),
-		once(s.Archive(ctx, id(archived))),
-		compose(ctx, s),
-		said(ctx, s, oda),
 	)
 }
 
 // said sets a rung with a reason, and pins comments to the latest takes: one that
 // was read and answered, one that was not read yet.
-func said(ctx context.Context, s *store.Store, oda store.Person) error {
+func said(ctx context.Context, s *store.Store) error {
 	lena := id("Lena Quarrow")
 	has, err := s.Assignments(ctx, &lena, nil, store.Page{})
 	if err != nil {

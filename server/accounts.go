@@ -21,7 +21,16 @@ func (s *Server) GetHouse(ctx context.Context, _ api.GetHouseRequestObject) (api
 		return nil, err
 	}
 	n, err := s.store.Studios(ctx)
-	return api.GetHouse200JSONResponse{Begun: !needs, Demo: s.demo, Several: n > 1}, err
+	house := api.House{Begun: !needs, Demo: s.demo, Several: n > 1}
+	if s.demoMade != nil {
+		if made, all := s.demoMade(); made < all {
+			house.Making = &struct {
+				All  int `json:"all"`
+				Made int `json:"made"`
+			}{all, made}
+		}
+	}
+	return api.GetHouse200JSONResponse(house), err
 }
 
 // CheckOpening tells whether a link can begin a studio.
@@ -47,7 +56,7 @@ func (s *Server) Begin(ctx context.Context, r api.BeginRequestObject) (api.Begin
 		return nil, err
 	}
 	id, err := s.store.Begin(ctx, token, store.Beginning{
-		Studio: strings.TrimSpace(b.Studio), Owner: strings.TrimSpace(b.Name), Email: valueOf(b.Email), SignIn: b.SignIn, Password: hash,
+		Studio: strings.TrimSpace(b.Studio), Owner: strings.TrimSpace(b.Name), Email: valueOf(b.Email), SignIn: b.SignIn, Password: hash, TimeZone: b.TimeZone,
 	})
 	if err != nil {
 		return nil, err

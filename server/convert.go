@@ -59,7 +59,7 @@ func groupOf(g store.Group) api.Group {
 }
 
 func studioOf(s store.Studio) api.Studio {
-	return api.Studio{Name: s.Name, Handle: s.Handle, Revision: s.Revision, SoundDays: s.SoundDays}
+	return api.Studio{Name: s.Name, Handle: s.Handle, Revision: s.Revision, SoundDays: s.SoundDays, TimeZone: s.TimeZone}
 }
 
 func letterOf(m store.Mail) api.Letter {

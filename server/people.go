@@ -22,7 +22,7 @@ func (s *Server) GetStudio(ctx context.Context, _ api.GetStudioRequestObject) (a
 
 // ChangeStudio renames the studio and says how long it keeps sounds.
 func (s *Server) ChangeStudio(ctx context.Context, r api.ChangeStudioRequestObject) (api.ChangeStudioResponseObject, error) {
-	if err := s.store.ChangeStudio(ctx, r.Params.IfMatch, strings.TrimSpace(r.Body.Name), r.Body.SoundDays); err != nil {
+	if err := s.store.ChangeStudio(ctx, r.Params.IfMatch, strings.TrimSpace(r.Body.Name), r.Body.SoundDays, r.Body.TimeZone); err != nil {
 		return nil, err
 	}
 	s.people.known.clear() // each knows its name

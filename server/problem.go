@@ -68,6 +68,7 @@ var (
 	errLate        = problem{http.StatusRequestTimeout, "late", "The request did not come through", "The line is slow or stood still. Nothing was changed; try again.", nil}
 	errOdd         = problem{http.StatusConflict, "odd-document", "This drill cannot be read", "It was saved by another version of Manudrill, which this one cannot read. It is kept as it is; update Manudrill.", nil}
 	errChanged     = problem{http.StatusPreconditionFailed, "changed", "This was changed meanwhile", "Somebody, or you in another window, has changed it since you opened it. Look at what is there now and choose.", nil}
+	errTimeZone    = problem{http.StatusUnprocessableEntity, "no-time-zone", "There is no such time zone", "Name it by a continent and a city, as Europe/Vienna or America/Lima, or take UTC.", nil}
 	errTooMany     = problem{http.StatusConflict, "too-many", "There are too many of these", "No more can be added here. Remove some that are no longer needed.", nil}
 	errTooOften    = problem{http.StatusTooManyRequests, "too-often", "Too many tries", "Wait a minute, then try again.", nil}
 	errClock       = problem{http.StatusBadRequest, "clock", "The time of the recording cannot be", "The clock of the device is far off. Set it, or hand in without a time.", nil}
@@ -143,6 +144,8 @@ func problemOf(err error) problem {
 		return errUsed
 	case errors.Is(err, store.ErrNameTaken):
 		return errNameTaken
+	case errors.Is(err, store.ErrTimeZone):
+		return errTimeZone
 	case errors.Is(err, store.ErrDropped):
 		return errDropped
 	case errors.Is(err, store.ErrOwner):

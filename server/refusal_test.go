@@ -78,6 +78,7 @@ var calls = map[string]call{
 
 	"getHand": {about: aThing}, "clearPain": {about: aThing}, "addHandReport": {about: aThing, body: practice.HandReport{Kind: practice.IsTired}}, "withdrawHandReport": {about: aThing},
 
+	"getGlance": {about: ones, query: "groupId={group}"}, "getOverview": {about: aThing},
 	"listPupils": {about: ones, query: "groupId={group}"}, "getPupil": {about: aThing}, "getSetup": {about: aThing}, "changeSetup": {about: aThing, body: drill.UsualSetup()},
 	"listAssignments": {about: ones, query: "studentId={person}"}, "assign": {about: aThing, body: map[string]any{"drillId": "{drillId}", "studentId": "{person}"}},
 	"getAssignment": {about: aThing}, "unassign": {about: aThing}, "reassign": {about: aThing}, "giveNewest": {about: aThing}, "getProgress": {about: aThing},

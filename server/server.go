@@ -29,7 +29,8 @@ type Server struct {
 	metrics  *metrics
 
 	demo         bool
-	url          string // of the server as its people know it; empty where that is not told
+	demoMade     func() (made, all int) // nil where nothing is being made
+	url          string                 // of the server as its people know it; empty where that is not told
 	sendsLetters bool
 }
 
@@ -40,7 +41,9 @@ type Options struct {
 	Proxies []netip.Prefix // who is believed when they say from where a request comes
 	Demo    bool           // anybody may be anybody who is invented
 	Letters bool           // letters are sent; else they stay in the outbox
-	Limits  Limits         // the usual ones where zero
+
+	DemoMade func() (made, all int) // how many of the demo's takes are there; nil where none are being made
+	Limits   Limits                 // the usual ones where zero
 }
 
 // New returns the handler of the whole application: the API under /api, what
@@ -62,7 +65,7 @@ func New(s *store.Store, web fs.FS, o Options) (http.Handler, error) {
 	srv := &Server{
 		store: s, queue: queue, sessions: newSessions(s), people: newPeople(s), keeper: keeper,
 		heavy: newGate(1), archives: newGate(2), limits: newLimits(o.Limits), metrics: newMetrics(s),
-		demo: o.Demo, url: strings.TrimSuffix(o.URL, "/"), sendsLetters: o.Letters,
+		demo: o.Demo, demoMade: o.DemoMade, url: strings.TrimSuffix(o.URL, "/"), sendsLetters: o.Letters,
 	}
 	guard, err := srv.guard(api.Spec)
 	if err != nil {

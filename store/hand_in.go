@@ -27,7 +27,7 @@ type HandIn struct {
 	Source       string
 	RecordedAt   time.Time
 	Chart        drill.Chart
-	Sound        io.Reader
+	Sound        io.Reader // nil where it is no more there: the results are measured from elsewhere
 	Hash         []byte // of the file, so that the same one is known again; nil where that is no matter
 }
 
@@ -56,7 +56,12 @@ func (s *Store) HandIn(ctx context.Context, h HandIn, also func(pgx.Tx) error) e
 		if tag.RowsAffected() == 0 {
 			return whyNot(ctx, tx, h)
 		}
-		if err := s.putSound(ctx, tx, h.ID, h.Sound); err != nil {
+		if h.Sound == nil {
+			_, err = tx.Exec(ctx, `UPDATE takes SET sound_dropped_at = now() WHERE id = $1`, h.ID)
+		} else {
+			err = s.putSound(ctx, tx, h.ID, h.Sound)
+		}
+		if err != nil {
 			return err
 		}
 		// Last, so that nobody waits for the sound: only now is anything locked that

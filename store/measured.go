@@ -15,6 +15,7 @@ import (
 // A Measurement is what was found in a take.
 type Measurement struct {
 	Analysis    evenness.Analysis
+	Sums        []evenness.Sum // what its notes add up to
 	Seconds     float64
 	SlurSeconds float64 // that the fretting hand made sound by itself
 	Listener    int     // version of the listener
@@ -34,11 +35,11 @@ func (s *Store) Measured(ctx context.Context, take uuid.UUID, m Measurement) err
 		}
 		_, err = tx.Exec(ctx, `
 			UPDATE takes SET state = 'measured', failure = NULL, listener = $2, analysis = $3, seconds = $4, held_bpm = $5,
-			       notes_per_second = $6, spread_ms = $7, spread_percent = $8, right_percent = $9, is_foreign = $10, passes = $11, counts = $12, slur_seconds = $14,
+			       notes_per_second = $6, spread_ms = $7, spread_percent = $8, right_percent = $9, is_foreign = $10, passes = $11, counts = $12, slur_seconds = $14, sums = $15,
 			       bpm = $13, chart = jsonb_set(chart, '{bpm}', to_jsonb($13::float8))
 			WHERE id = $1`,
 			take, m.Listener, a, m.Seconds, result.HeldBPM, a.Tempo.NotesPerSecond, a.Timing.SpreadMs, a.Timing.SpreadPercent,
-			100*a.Counts.RightShare(), result.Foreign, result.Passes, played.Aside == tempo.NoAside && played.Rung.Counts(result), played.Rung.BPM, m.SlurSeconds)
+			100*a.Counts.RightShare(), result.Foreign, result.Passes, played.Aside == tempo.NoAside && played.Rung.Counts(result), played.Rung.BPM, m.SlurSeconds, append([]evenness.Sum{}, m.Sums...))
 		if err != nil {
 			return err
 		}
@@ -79,6 +80,10 @@ type attempt struct {
 	Hurt         bool                  // the student had reported pain
 }
 
+func (a attempt) result() tempo.Result {
+	return tempo.Result{HeldBPM: a.HeldBPM, Foreign: a.Foreign, Passes: a.Passes}
+}
+
 var selectAttempts = `
 	SELECT t.id, row(t.bpm, t.notes_per_beat), t.held_bpm, t.is_foreign, t.aside, t.passes, v.file->'ladder',
 	       greatest(1, coalesce((v.file#>>'{drill,rhythm,notesPerBeat}')::integer, 1)), coalesce(s.id, '00000000-0000-0000-0000-000000000000'), s.gate,
@@ -104,13 +109,18 @@ func decide(ctx context.Context, tx pgx.Tx, assignment, take uuid.UUID) error {
 	}
 	slices.Reverse(before)
 	attempts := append(before, after...)
+	var decided []uuid.UUID
 	for i := len(before) - 1; i < len(attempts); i++ {
 		d := decision(attempts[:i+1])
-		if _, err := tx.Exec(ctx, `UPDATE takes SET decision = $2, passed = $3 WHERE id = $1`, attempts[i].ID, d, d.Passed()); err != nil {
+		if _, err := tx.Exec(ctx, `UPDATE takes SET decision = $2, passed = $3, clean = $4 WHERE id = $1`, attempts[i].ID, d, d.Passed(), d.Clean(attempts[i].result())); err != nil {
 			return err
 		}
+		decided = append(decided, attempts[i].ID)
 	}
-	return stand(ctx, tx, assignment)
+	if err := stand(ctx, tx, assignment); err != nil {
+		return err
+	}
+	return addUp(ctx, tx, assignment, decided)
 }
 
 // stand puts beside an assignment what its latest take has decided, and the rung on
@@ -164,7 +174,7 @@ func resultsAt(attempts []attempt, at tempo.Rung, set uuid.UUID) []tempo.Result 
 	}
 	results := []tempo.Result{}
 	for _, a := range attempts[from:] {
-		results = append(results, tempo.Result{HeldBPM: a.HeldBPM, Foreign: a.Foreign, Passes: a.Passes})
+		results = append(results, a.result())
 	}
 	return results
 }

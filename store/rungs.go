@@ -25,8 +25,9 @@ func addFirst(ctx context.Context, tx pgx.Tx, assignment uuid.UUID, rung tempo.R
 	return err
 }
 
-// addSet writes down what was set for an assignment by whoever asks.
-func addSet(ctx context.Context, tx pgx.Tx, assignment uuid.UUID, rung tempo.Rung, gate *tempo.Gate, reason string) error {
+// addSet writes down what was set for an assignment by whoever asks, at a time; nil for
+// now.
+func addSet(ctx context.Context, tx pgx.Tx, assignment uuid.UUID, at *time.Time, rung tempo.Rung, gate *tempo.Gate, reason string) error {
 	actor := scopeOf(ctx).Actor
 	author := &actor.ID
 	if actor.ID == uuid.Nil {
@@ -34,8 +35,8 @@ func addSet(ctx context.Context, tx pgx.Tx, assignment uuid.UUID, rung tempo.Run
 	}
 	// Not the start of the transaction: who waits for the lock sets after the other.
 	_, err := tx.Exec(ctx, `
-		INSERT INTO rung_sets (assignment_id, at, author_id, author, bpm, notes_per_beat, gate, reason) VALUES ($1, clock_timestamp(), $2, $3, $4, $5, $6, $7)`,
-		assignment, author, actor.Name, rung.BPM, rung.NotesPerBeat, gate, reason)
+		INSERT INTO rung_sets (assignment_id, at, author_id, author, bpm, notes_per_beat, gate, reason) VALUES ($1, coalesce($8, clock_timestamp()), $2, $3, $4, $5, $6, $7)`,
+		assignment, author, actor.Name, rung.BPM, rung.NotesPerBeat, gate, reason, at)
 	return err
 }
 
@@ -43,6 +44,15 @@ func addSet(ctx context.Context, tx pgx.Tx, assignment uuid.UUID, rung tempo.Run
 // is given, and a reason. It rests on a revision and fails with [ErrChanged] where
 // that is no longer the latest.
 func (s *Store) SetRung(ctx context.Context, assignment uuid.UUID, from int, rung tempo.Rung, gate *tempo.Gate, reason string) error {
+	return s.setRung(ctx, assignment, from, nil, rung, gate, reason)
+}
+
+// SetRungThen is SetRung as it was done at an earlier time, after all takes there are.
+func (s *Store) SetRungThen(ctx context.Context, assignment uuid.UUID, from int, at time.Time, rung tempo.Rung, reason string) error {
+	return s.setRung(ctx, assignment, from, &at, rung, nil, reason)
+}
+
+func (s *Store) setRung(ctx context.Context, assignment uuid.UUID, from int, at *time.Time, rung tempo.Rung, gate *tempo.Gate, reason string) error {
 	return s.in(ctx, func(tx pgx.Tx) error {
 		revision, err := value[int](tx.Query(ctx, `SELECT revision FROM assignments WHERE id = $1 AND ended_at IS NULL FOR NO KEY UPDATE`, assignment))
 		if err != nil {
@@ -51,7 +61,7 @@ func (s *Store) SetRung(ctx context.Context, assignment uuid.UUID, from int, run
 		if revision != from {
 			return ErrChanged
 		}
-		if err := addSet(ctx, tx, assignment, rung, gate, reason); err != nil {
+		if err := addSet(ctx, tx, assignment, at, rung, gate, reason); err != nil {
 			return err
 		}
 		_, err = tx.Exec(ctx, `UPDATE assignments SET rung_bpm = $2, notes_per_beat = $3, gate = $4, revision = revision + 1 WHERE id = $1`,

@@ -226,9 +226,9 @@ func dropsOld(t *testing.T, from *store.Store) {
 	}
 	assert.Empty(t, dropped(), "for ever, where nothing is said")
 	thirty, forty := 30, 45
-	require.NoError(t, from.ChangeStudio(h.ctx, 1, "Other studio", &forty))
+	require.NoError(t, from.ChangeStudio(h.ctx, 1, "Other studio", &forty, nil))
 	assert.Empty(t, dropped())
-	require.NoError(t, from.ChangeStudio(h.ctx, 2, "Other studio", &thirty))
+	require.NoError(t, from.ChangeStudio(h.ctx, 2, "Other studio", &thirty, nil))
 	assert.Equal(t, []string{"slower", "failed", "uneven"}, dropped())
 	take, err := from.Take(h.ctx, takes["failed"])
 	require.NoError(t, err)

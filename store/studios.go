@@ -19,10 +19,11 @@ type Studio struct {
 	Handle   string // by which it is asked for where there are several
 	Revision int
 
-	SoundDays *int // how long sounds are kept; nil for ever
+	SoundDays *int   // how long sounds are kept; nil for ever
+	TimeZone  string // by which its days begin (IANA)
 }
 
-const selectStudios = `SELECT id, name, handle, revision, sound_days FROM studios`
+const selectStudios = `SELECT id, name, handle, revision, sound_days, time_zone FROM studios`
 
 // ErrUsed is returned for a link or a code that was used already, has expired, or
 // was never given out.
@@ -79,7 +80,7 @@ func handleOf(name string) string {
 // ChangeStudio gives the studio another name and says for how many days it keeps
 // sounds, nil for ever, from a revision. People go on signing in by the handle it
 // has.
-func (s *Store) ChangeStudio(ctx context.Context, from int, name string, soundDays *int) error {
+func (s *Store) ChangeStudio(ctx context.Context, from int, name string, soundDays *int, timeZone *string) error {
 	return s.in(ctx, func(tx pgx.Tx) error {
 		revision, err := value[int](tx.Query(ctx, `SELECT revision FROM studios WHERE id = current_studio() FOR UPDATE`))
 		if err != nil {
@@ -88,11 +89,32 @@ func (s *Store) ChangeStudio(ctx context.Context, from int, name string, soundDa
 		if revision != from {
 			return ErrChanged
 		}
-		if _, err := tx.Exec(ctx, `UPDATE studios SET name = $1, sound_days = $2, revision = revision + 1 WHERE id = current_studio()`, name, soundDays); err != nil {
+		if err := checkZone(ctx, tx, timeZone); err != nil {
+			return err
+		}
+		_, err = tx.Exec(ctx, `UPDATE studios SET name = $1, sound_days = $2, time_zone = coalesce($3, time_zone), revision = revision + 1 WHERE id = current_studio()`,
+			name, soundDays, timeZone)
+		if err != nil {
 			return err
 		}
 		return write(ctx, tx, Line{Did: "set up the studio", About: name})
 	})
+}
+
+// ErrTimeZone is returned for a time zone that there is not.
+var ErrTimeZone = errors.New("there is no such time zone")
+
+// checkZone reports [ErrTimeZone] for one that the database, which counts the days, does
+// not know.
+func checkZone(ctx context.Context, tx pgx.Tx, name *string) error {
+	if name == nil {
+		return nil
+	}
+	known, err := value[bool](tx.Query(ctx, `SELECT EXISTS (SELECT FROM pg_timezone_names WHERE name = $1)`, *name))
+	if err == nil && !known {
+		err = ErrTimeZone
+	}
+	return err
 }
 
 // openingLasts is how long a link to begin a studio can be used, as PostgreSQL
@@ -125,7 +147,8 @@ type Beginning struct {
 	Owner    string
 	Email    string
 	SignIn   string
-	Password string // its hash
+	Password string  // its hash
+	TimeZone *string // of the browser; nil for UTC
 }
 
 // Begin begins a studio with a token, which is used up, and returns its owner. A
@@ -156,6 +179,11 @@ func (s *Store) Begin(ctx context.Context, hash []byte, b Beginning) (owner uuid
 			SELECT id FROM took UNION ALL SELECT id FROM made`, studio, uuid.New(), b.Owner, b.Email, b.SignIn))
 		if err != nil {
 			return nameTaken(err)
+		}
+		// A zone that only the browser knows is no reason not to begin.
+		_, err = tx.Exec(ctx, `UPDATE studios SET time_zone = coalesce((SELECT name FROM pg_timezone_names WHERE name = $2), time_zone) WHERE id = $1`, studio, b.TimeZone)
+		if err != nil {
+			return err
 		}
 		_, err = tx.Exec(ctx, `INSERT INTO passwords (person_id, hash) VALUES ($1, $2)`, owner, b.Password)
 		return err

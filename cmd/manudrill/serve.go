@@ -84,9 +84,11 @@ func serve(cmd *cobra.Command, o serveOptions) error {
 		return err
 	}
 	if o.demo {
-		if err := demo.Load(ctx, s, demo.Weeks, time.Now(), showProgress(out)); err != nil {
+		end, err := makeDemo(ctx, out, s, &options)
+		if err != nil {
 			return fmt.Errorf("the demo cannot be made: %w", err)
 		}
+		defer end()
 	}
 	if !o.noWork {
 		end := lookAfterWorker(ctx, url)
@@ -191,10 +193,40 @@ func interruptible(ctx context.Context) (context.Context, context.CancelFunc) {
 	return ctx, stop
 }
 
-func showProgress(out io.Writer) func(done, all int) {
-	return func(done, all int) {
-		if done%10 == 0 || done == all {
-			fmt.Fprintf(out, "Making demo takes: %d of %d\n", done, all)
+// makeDemo makes the demo's people at once and what they have played behind, while it is
+// served. Its end waits for what is under way.
+func makeDemo(ctx context.Context, out io.Writer, s *store.Store, options *server.Options) (end func(), err error) {
+	making, err := demo.Begin(ctx, s, demo.Weeks, time.Now())
+	if err != nil || making == nil {
+		return func() {}, err
+	}
+	options.DemoMade = making.Progress
+	ctx, cancel := context.WithCancel(ctx)
+	done := make(chan struct{})
+	go func() {
+		defer close(done)
+		if err := making.Make(ctx); err != nil && ctx.Err() == nil {
+			fmt.Fprintf(out, "The demo could not be made to its end; start it once more: %v\n", err)
+		}
+	}()
+	go showProgress(out, making, done)
+	return func() { cancel(); <-done }, nil
+}
+
+// showProgress prints from time to time how far the demo is.
+func showProgress(out io.Writer, making *demo.Making, done <-chan struct{}) {
+	ticker := time.NewTicker(10 * time.Second)
+	defer ticker.Stop()
+	for {
+		select {
+		case <-done:
+			if made, all := making.Progress(); made == all {
+				fmt.Fprintf(out, "All %d takes of the demo are there.\n", all)
+			}
+			return
+		case <-ticker.C:
+			made, all := making.Progress()
+			fmt.Fprintf(out, "Takes of the demo: %d of %d are there.\n", made, all)
 		}
 	}
 }

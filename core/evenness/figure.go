@@ -50,10 +50,16 @@ func differenceOf(a, b []float64) *Figure {
 	}
 	ma, sa := stat.MeanStdDev(a, nil)
 	mb, sb := stat.MeanStdDev(b, nil)
-	va, vb := sa*sa/float64(len(a)), sb*sb/float64(len(b))
-	f := &Figure{ma - mb, 0, min(len(a), len(b))}
+	n, m := float64(len(a)), float64(len(b))
+	return welch(ma-mb, sa*sa/n, n, sb*sb/m, m)
+}
+
+// welch is a difference with the interval of Welch, of the variances of two means and
+// how many values each rests on.
+func welch(difference, va, n, vb, m float64) *Figure {
+	f := &Figure{difference, 0, int(min(n, m))}
 	if va+vb > 0 {
-		nu := (va + vb) * (va + vb) / (va*va/float64(len(a)-1) + vb*vb/float64(len(b)-1))
+		nu := (va + vb) * (va + vb) / (va*va/(n-1) + vb*vb/(m-1))
 		f.PlusMinus = distuv.StudentsT{Mu: 0, Sigma: 1, Nu: nu}.Quantile(0.975) * math.Sqrt(va+vb)
 	}
 	return f

@@ -27,7 +27,8 @@ const (
 type Finding struct {
 	Kind    Kind       `json:"kind"`
 	Text    string     `json:"text"`
-	Since   *time.Time `json:"since,omitempty"`   // date from which it holds
+	Since   *time.Time `json:"since,omitempty"`   // day from which it holds
+	Last    *time.Time `json:"last,omitempty"`    // day played last
 	PerWeek *Slope     `json:"perWeek,omitempty"` // of what rises or slips, in unit
 	Unit    string     `json:"unit"`
 	Takes   int        `json:"takes"` // that count, on which it rests
@@ -39,7 +40,7 @@ type Finding struct {
 const (
 	awayAfter   = 3 * week // without a take
 	pauseOf     = 3 * week // between two days: what was before says little of after
-	backFor     = 3 * week // somebody is told to be back
+	backFor     = 3 * week // so long somebody is told to be back
 	stuckAfter  = 3 * week // with the same rung
 	stuckWeeks  = 3        // of these, with takes that count
 	lookBack    = 8        // weeks of a trend
@@ -48,29 +49,45 @@ const (
 	byChance    = 0.10     // chance of a trend where there is none
 )
 
-// Finding tells how it goes on a date.
-func (r Record) Finding(today time.Time) Finding {
-	f := r.find(today)
+// Finding tells how it went until the last day of the record. [Finding.On] tells it of a
+// day after that.
+func (r Record) Finding() Finding {
+	f := r.find()
 	f.Unit = r.Unit()
+	if len(r.Days) > 0 {
+		last := r.last()
+		f.Last = &last
+	}
 	return f
 }
 
-func (r Record) find(today time.Time) Finding {
+// On is the finding on a day on which nothing more has been played: somebody who stays
+// away long enough is neither steady nor stuck.
+func (f Finding) On(today time.Time) Finding {
+	if f.Last == nil || f.Kind == Reached {
+		return f
+	}
+	if away := today.Sub(*f.Last); away >= awayAfter {
+		return Finding{Kind: Away, Since: f.Last, Last: f.Last, Unit: f.Unit, Text: fmt.Sprintf("Not played for %s.", span(away))}
+	}
+	return f
+}
+
+// last is the last day of a record that has one.
+func (r Record) last() time.Time { return r.Days[len(r.Days)-1].Date }
+
+func (r Record) find() Finding {
 	if len(r.Days) == 0 {
 		return Finding{Kind: Untouched, Text: "Nothing has been played yet."}
 	}
-	last := r.Days[len(r.Days)-1].Date
 	if reached := r.reached(); reached != nil {
-		return Finding{Kind: Reached, Since: reached, Text: fmt.Sprintf("Target reached %s ago.", span(today.Sub(*reached)))}
-	}
-	if away := today.Sub(last); away >= awayAfter {
-		return Finding{Kind: Away, Since: &last, Text: fmt.Sprintf("Not played for %s.", span(away))}
+		return Finding{Kind: Reached, Since: reached, Text: "Target reached."}
 	}
 	since, pause := r.sincePause()
-	if pause > 0 && today.Sub(since.Days[0].Date) < backFor {
-		return r.back(since, pause, today)
+	if pause > 0 && r.last().Sub(since.Days[0].Date) < backFor {
+		return r.back(since, pause)
 	}
-	return since.trend(today)
+	return since.trend()
 }
 
 // reached is the day on which the target was passed first; nil where it was not.
@@ -93,17 +110,16 @@ func (r Record) sincePause() (Record, time.Duration) {
 }
 
 // back tells of somebody who plays again after a pause.
-func (r Record) back(since Record, pause time.Duration, today time.Time) Finding {
+func (r Record) back(since Record, pause time.Duration) Finding {
 	before := r.Days[len(r.Days)-len(since.Days)-1]
 	first := since.Days[0].Date
 	now := r.speed(since.Days[len(since.Days)-1].Stands)
-	text := fmt.Sprintf("Back for %s after %s away: at %s, before it at %s.",
-		span(today.Sub(first)), span(pause), r.say(now), r.say(r.speed(before.Stands)))
+	text := fmt.Sprintf("Back after %s away: at %s, before it at %s.", span(pause), r.say(now), r.say(r.speed(before.Stands)))
 	return Finding{Kind: Back, Since: &first, Text: text, Takes: counting(since.Days)}
 }
 
 // trend tells of the last weeks whether they go up, down or nowhere.
-func (r Record) trend(today time.Time) Finding {
+func (r Record) trend() Finding {
 	weeks := r.Weeks()
 	weeks = weeks[max(0, len(weeks)-lookBack):]
 	takes := 0
@@ -116,8 +132,8 @@ func (r Record) trend(today time.Time) Finding {
 	if len(weeks) < fewestWeeks || takes < fewestTakes {
 		return Finding{Kind: Few, Takes: takes, Text: fmt.Sprintf("Too early to tell: %s that count in %s.", several(takes, "take"), several(len(weeks), "week"))}
 	}
-	if since := r.bestSince(weeks[0].Begins); today.Sub(since) >= stuckAfter {
-		return r.sinceBest(since, today)
+	if since := r.bestSince(weeks[0].Begins); r.last().Sub(since) >= stuckAfter {
+		return r.sinceBest(since)
 	}
 	return r.direction(weeks)
 }
@@ -160,7 +176,7 @@ func (r Record) bestSince(from time.Time) time.Time {
 
 // sinceBest tells of the time since the fastest rung was stood on first: it goes up again
 // from lower down, goes down, or stays where it is with takes enough to win a rung.
-func (r Record) sinceBest(since, today time.Time) Finding {
+func (r Record) sinceBest(since time.Time) Finding {
 	last := len(r.Days) - 1
 	best := r.speedOn(since)
 	for r.speed(r.Days[last].Stands) < best {
@@ -173,7 +189,7 @@ func (r Record) sinceBest(since, today time.Time) Finding {
 	if f := r.direction(from); len(from) >= fewestWeeks && f.Kind == Slipping {
 		return f
 	}
-	return r.stay(since, today)
+	return r.stay(since)
 }
 
 // speedOn is that of the rung stood on at the end of a day of the record.
@@ -183,7 +199,7 @@ func (r Record) speedOn(date time.Time) float64 {
 }
 
 // stay tells of a rung that is not left since a day.
-func (r Record) stay(since, today time.Time) Finding {
+func (r Record) stay(since time.Time) Finding {
 	after := Record{Rungs: r.Rungs}
 	for _, d := range r.Days {
 		if d.Date.After(since) {
@@ -192,16 +208,16 @@ func (r Record) stay(since, today time.Time) Finding {
 	}
 	weeks := after.Weeks()
 	takes := counting(after.Days)
-	now := r.speed(r.Days[len(r.Days)-1].Stands)
+	now := r.speedOn(r.last())
 	if takes < fewestTakes || len(weeks) < stuckWeeks {
 		return Finding{
 			Kind: Unclear, Since: &since, Takes: takes,
-			Text: fmt.Sprintf("At %s for %s, over %s only.", r.say(now), span(today.Sub(since)), several(takes, "take")),
+			Text: fmt.Sprintf("At %s for %s, over %s only.", r.say(now), span(r.last().Sub(since)), several(takes, "take")),
 		}
 	}
 	return Finding{
 		Kind: Stuck, Since: &since, Takes: takes,
-		Text: fmt.Sprintf("Stuck at %s for %s, over %s.", r.say(now), span(today.Sub(since)), several(takes, "take")),
+		Text: fmt.Sprintf("Stuck at %s for %s, over %s.", r.say(now), span(r.last().Sub(since)), several(takes, "take")),
 	}
 }
 

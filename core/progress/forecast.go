@@ -43,7 +43,7 @@ func (r Record) Forecast(goal tempo.Rung, today time.Time) Forecast {
 	if len(weeks) < forecastWeeks {
 		return Forecast{Text: fmt.Sprintf("It cannot be said yet: that takes %d weeks with takes that count, and there are %d.", forecastWeeks, len(weeks))}
 	}
-	if today.Sub(r.Days[len(r.Days)-1].Date) > forecastFresh*week {
+	if today.Sub(r.last()) > forecastFresh*week {
 		return Forecast{Text: "It cannot be said: nothing was played lately."}
 	}
 	p, rises := paceOf(weeks)

@@ -11,6 +11,7 @@ import (
 	"github.com/google/uuid"
 
 	"manudrill/core/compare"
+	"manudrill/core/drill"
 	"manudrill/core/evenness"
 	"manudrill/core/listen"
 	"manudrill/core/practice"
@@ -72,10 +73,7 @@ func tryToMeasure(ctx context.Context, s *store.Store, id uuid.UUID) error {
 			heard.Notes[i].Unpitched = true
 		}
 	}
-	m := store.Measurement{
-		Analysis: evenness.Judge(compare.Compare(take.Chart, heard.Notes, heard.Ticks...)),
-		Seconds:  heard.Seconds, SlurSeconds: heard.Seconds * practice.SlurShare(take.Chart), Listener: listen.Version,
-	}
+	m := Measured(take.Chart, heard.Notes, heard.Ticks, heard.Seconds)
 	if heard.Kind != hearing.FLAC {
 		whole, err := flac.done()
 		if err != nil {
@@ -86,6 +84,15 @@ func tryToMeasure(ctx context.Context, s *store.Store, id uuid.UUID) error {
 		}
 	}
 	return s.Measured(ctx, id, m)
+}
+
+// Measured is what is found in the notes of a take of a chart, and the ticks heard besides.
+func Measured(chart drill.Chart, notes []listen.Note, ticks []float64, seconds float64) store.Measurement {
+	take := compare.Compare(chart, notes, ticks...)
+	return store.Measurement{
+		Analysis: evenness.Judge(take), Sums: evenness.SumsOf(take),
+		Seconds: seconds, SlurSeconds: seconds * practice.SlurShare(chart), Listener: listen.Version,
+	}
 }
 
 // scratch is a file that is gone once it is closed, however the program ends.

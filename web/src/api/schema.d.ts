@@ -896,6 +896,42 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/glance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All students at a glance, who needs help first */
+        get: operations["getGlance"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/students/{studentId}/overview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+            };
+            cookie?: never;
+        };
+        /** How it went with a student over weeks */
+        get: operations["getOverview"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/people/{personId}/setup": {
         parameters: {
             query?: never;
@@ -1482,6 +1518,11 @@ export interface components {
             demo: boolean;
             /** @description There are several studios, so that one must say which */
             several: boolean;
+            /** @description The demo's takes are still being made */
+            making?: {
+                made: number;
+                all: number;
+            };
         };
         Token: {
             token: string;
@@ -1490,6 +1531,8 @@ export interface components {
             token: string;
             studio: string;
             name: string;
+            /** @description By which its days begin, as Europe/Vienna (IANA); UTC where missing */
+            timeZone?: string;
             email?: string;
             signIn: string;
             password: string;
@@ -1529,11 +1572,15 @@ export interface components {
             revision: number;
             /** @description How long sounds are kept; for ever where missing */
             soundDays?: number;
+            /** @description By which its days begin, as Europe/Vienna (IANA) */
+            timeZone: string;
         };
         StudioChange: {
             /** @description How long sounds are kept; for ever where missing */
             soundDays?: number;
             name: string;
+            /** @description By which its days begin, as Europe/Vienna (IANA); as it was where missing. What was added up before stays */
+            timeZone?: string;
         };
         Letter: {
             /** Format: uuid */
@@ -3005,6 +3052,241 @@ export interface components {
             leastSure: boolean;
             /** @description Off only because the note before it was: it comes back to the beat */
             madeUp: boolean;
+        };
+        Glance: {
+            /**
+             * Format: date-time
+             * @description A day, at its midnight in UTC
+             */
+            today: string;
+            students: components["schemas"]["GlanceStudent"][];
+            /** @description There are more than one look takes in: look at a group */
+            more: boolean;
+        };
+        GlanceStudent: {
+            person: components["schemas"]["Person"];
+            groups: string[];
+            /** Format: date-time */
+            hurtSince?: string;
+            drills: components["schemas"]["GlanceDrill"][];
+            needs: components["schemas"]["Need"][];
+            /** @description Played on in the last two weeks */
+            days: string[];
+        };
+        GlanceDrill: {
+            /** Format: uuid */
+            assignmentId: string;
+            name: string;
+            rung: components["schemas"]["Rung"];
+            state?: components["schemas"]["State"];
+            /**
+             * Format: uuid
+             * @description The take that shows it
+             */
+            showsTake?: string;
+        };
+        /** @description Why a student wants to be looked at */
+        Need: {
+            /** @enum {string} */
+            why: "pain" | "slipping" | "stuck" | "away" | "uneven" | "ready" | "untouched";
+            text: string;
+            /** @description Index of the drill it is about; -1 for none */
+            drill: number;
+        };
+        /** @description How it goes with a drill */
+        Finding: {
+            /** @enum {string} */
+            kind: "untouched" | "away" | "reached" | "few" | "back" | "rising" | "slipping" | "stuck" | "unclear";
+            text: string;
+            /**
+             * Format: date-time
+             * @description A day, at its midnight in UTC
+             */
+            since?: string;
+            /**
+             * Format: date-time
+             * @description A day, at its midnight in UTC
+             */
+            last?: string;
+            perWeek?: components["schemas"]["Slope"];
+            /** @enum {string} */
+            unit: "bpm" | "notes a second";
+            /** @description That count, on which it rests */
+            takes: number;
+        };
+        /** @description Gain a week, with its interval of 90 % */
+        Slope: {
+            /** Format: double */
+            value: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            high: number;
+        };
+        /** @description When a rung will be passed, or why that cannot be said */
+        Forecast: {
+            known: boolean;
+            /**
+             * Format: date-time
+             * @description A day, at its midnight in UTC
+             */
+            earliest?: string;
+            /**
+             * Format: date-time
+             * @description A day, at its midnight in UTC
+             */
+            latest?: string;
+            text: string;
+        };
+        /** @description How often earlier forecasts held */
+        Backtest: {
+            held: number;
+            of: number;
+        };
+        /** @description How a finger pair went */
+        PairCourse: {
+            kind: string;
+            from?: number;
+            to?: number;
+            number?: number;
+            attack?: string;
+            /** Format: double */
+            lateMs: number;
+            /** Format: double */
+            plusMinusMs: number;
+            /** Format: double */
+            thenMs?: number;
+            count: number;
+            text: string;
+        };
+        /** @description How a student stands with a drill */
+        State: {
+            finding: components["schemas"]["Finding"];
+            forecast: components["schemas"]["Forecast"];
+            /**
+             * Format: double
+             * @description Timing spread of the last takes that count, % of what the gate allows
+             */
+            ofGate?: number;
+            clean: number;
+            of: number;
+            weakest?: components["schemas"]["PairCourse"];
+            backtest: components["schemas"]["Backtest"];
+            days: string[];
+        };
+        Overview: {
+            weeks: components["schemas"]["OverviewWeek"][];
+            drills: components["schemas"]["OverviewDrill"][];
+            groups: components["schemas"]["OverviewGroup"][];
+            said: string[];
+        };
+        OverviewWeek: {
+            /**
+             * Format: date-time
+             * @description A day, at its midnight in UTC
+             */
+            begins: string;
+            days: components["schemas"]["OverviewDay"][];
+            attacks: components["schemas"]["AttackTime"][];
+            /**
+             * Format: double
+             * @description Fastest passed in it
+             */
+            notesPerSecond?: number;
+        };
+        OverviewDay: {
+            /**
+             * Format: date-time
+             * @description A day, at its midnight in UTC
+             */
+            date: string;
+            takes: number;
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            slurSeconds: number;
+        };
+        AttackTime: {
+            attack: string;
+            /** Format: double */
+            seconds: number;
+        };
+        OverviewDrill: {
+            id: string;
+            name: string;
+            /** @enum {string} */
+            unit: "bpm" | "notes a second";
+            /** Format: double */
+            target: number;
+            gate: components["schemas"]["Gate"];
+            points: components["schemas"]["WeekPoint"][];
+            state?: components["schemas"]["State"];
+        };
+        WeekPoint: {
+            /**
+             * Format: date-time
+             * @description A day, at its midnight in UTC
+             */
+            begins: string;
+            /**
+             * Format: double
+             * @description On which the student stood at its end
+             */
+            speed: number;
+            /** Format: double */
+            passed?: number;
+            /** Format: double */
+            spreadPercent: number;
+            counting: number;
+            clean: number;
+        };
+        /** @description What notes that have something in common were like */
+        OverviewGroup: {
+            /** @enum {string} */
+            kind: "pair" | "attack" | "string" | "position";
+            from?: number;
+            to?: number;
+            number?: number;
+            attack?: string;
+            then?: components["schemas"]["GroupFigures"];
+            now?: components["schemas"]["GroupFigures"];
+            weeks: components["schemas"]["GroupWeek"][];
+            text?: string;
+        };
+        GroupFigures: {
+            /**
+             * Format: double
+             * @description By how much the intervals into them are longer than their share
+             */
+            lateMs: number;
+            /** Format: double */
+            plusMinusMs: number;
+            /**
+             * Format: double
+             * @description Of how late they come, % of the interval
+             */
+            spreadPercent: number;
+            count: number;
+        };
+        GroupWeek: {
+            /**
+             * Format: date-time
+             * @description A day, at its midnight in UTC
+             */
+            begins: string;
+            /**
+             * Format: double
+             * @description By how much the intervals into them are longer than their share
+             */
+            lateMs: number;
+            /** Format: double */
+            plusMinusMs: number;
+            /**
+             * Format: double
+             * @description Of how late they come, % of the interval
+             */
+            spreadPercent: number;
+            count: number;
         };
         Trend: {
             target: components["schemas"]["Rung"];
@@ -4672,6 +4954,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Pupil"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getGlance: {
+        parameters: {
+            query?: {
+                groupId?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The students */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Glance"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getOverview: {
+        parameters: {
+            query?: {
+                /** @description How many of the last weeks; 26 where not given */
+                weeks?: number;
+            };
+            header?: never;
+            path: {
+                studentId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description In words, in weeks and in what notes have in common */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Overview"];
                 };
             };
             default: components["responses"]["Problem"];
