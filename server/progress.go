@@ -95,7 +95,11 @@ func (s *Server) GetOverview(ctx context.Context, r api.GetOverviewRequestObject
 	}
 	weeks := valueOr(r.Params.Weeks, overviewWeeks)
 	played, err := s.playedDrills(ctx, r.StudentId, today, weeks)
-	return api.GetOverview200JSONResponse(progress.OverviewOf(played, today, weeks)), err
+	if err != nil {
+		return nil, err
+	}
+	hurt, err := s.store.Hurts(ctx, r.StudentId)
+	return api.GetOverview200JSONResponse(progress.OverviewOf(hurt, played, today, weeks)), err
 }
 
 // playedDrills are those that a student has, or had in so many weeks up to today, with

@@ -47,8 +47,11 @@ func (r Record) Forecast(goal tempo.Rung, today time.Time) Forecast {
 		return Forecast{Text: "It cannot be said: nothing was played lately."}
 	}
 	p, rises := paceOf(weeks)
-	if !rises {
+	switch {
+	case !rises:
 		return Forecast{Text: "It cannot be said: the tempo does not surely go up."}
+	case p.worst <= 0:
+		return Forecast{Text: "It cannot be said: nothing was won in the last weeks."}
 	}
 	at := r.speed(goal)
 	soon := quickest * max(0, at-p.now) / p.best
@@ -77,7 +80,7 @@ func paceOf(weeks []Week) (pace, bool) {
 	t, y := series(weeks)
 	all, told := TheilSen(t, y)
 	late, _ := TheilSen(t[len(t)/2-1:], y[len(y)/2-1:])
-	if !told || !MannKendall(y).Rises(byChance) || min(all.Value, late.Value) <= 0 {
+	if !told || !MannKendall(y).Rises(byChance) || all.Value <= 0 {
 		return pace{}, false
 	}
 	starts := make([]float64, len(t))

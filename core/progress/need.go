@@ -32,6 +32,10 @@ const (
 
 var pressing = []Why{InPain, LosesGround, StandsStill, StaysAway, Uneven, TooEasy, NothingYet}
 
+// unevenFrom is how much of what the gate allows the spread must be to be told. A ladder
+// that works keeps everybody about 100 %: at the rung that is just not won.
+const unevenFrom = 130
+
 // readyAfter is how long a target may be reached before something new is due: one week,
 // so that it is seen before the next lesson.
 const readyAfter = week
@@ -81,10 +85,10 @@ func awayFromAll(drills []Drill, today time.Time) (Need, bool) {
 
 func (d Drill) need(today time.Time) (Need, bool) {
 	if d.State == nil {
-		return Need{Why: NothingYet, Text: d.Name + ": nothing has been played yet."}, true
+		return Need{Why: NothingYet, Text: "Nothing has been played yet."}, true
 	}
 	f := d.State.Finding.On(today)
-	say := func(why Why, text string) (Need, bool) { return Need{Why: why, Text: d.Name + ": " + text}, true }
+	say := func(why Why, text string) (Need, bool) { return Need{Why: why, Text: text}, true }
 	switch {
 	case f.Kind == Slipping:
 		return say(LosesGround, d.with(f.Text))
@@ -94,7 +98,7 @@ func (d Drill) need(today time.Time) (Need, bool) {
 		return say(StaysAway, f.Text)
 	case f.Kind == Reached && f.Since != nil && today.Sub(*f.Since) >= readyAfter:
 		return say(TooEasy, fmt.Sprintf("Target reached %s ago: time for something new.", span(today.Sub(*f.Since))))
-	case d.State.OfGate != nil && *d.State.OfGate > 100 && d.State.Of >= fewestTakes:
+	case d.State.OfGate != nil && *d.State.OfGate > unevenFrom && d.State.Of >= stateDays:
 		return say(Uneven, d.with(fmt.Sprintf("Spread at %.0f %% of what the gate allows.", *d.State.OfGate)))
 	}
 	return Need{}, false

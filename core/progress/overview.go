@@ -101,8 +101,9 @@ type GroupWeek struct {
 	GroupFigures
 }
 
-// OverviewOf looks over what a student has played in so many weeks up to today.
-func OverviewOf(drills []PlayedDrill, today time.Time, weeks int) Overview {
+// OverviewOf looks over what a student, who has reported pain or not, has played in so
+// many weeks up to today.
+func OverviewOf(hurt bool, drills []PlayedDrill, today time.Time, weeks int) Overview {
 	o := Overview{Drills: []OverviewDrill{}, Said: []string{}}
 	first := Monday(today).AddDate(0, 0, -7*(weeks-1))
 	totals := make([]Dated, weeks)
@@ -116,7 +117,7 @@ func OverviewOf(drills []PlayedDrill, today time.Time, weeks int) Overview {
 		o.Drills = append(o.Drills, d.overview())
 	}
 	o.Groups = groupsOver(totals)
-	o.say(drills, today)
+	o.say(hurt, drills, today)
 	return o
 }
 
@@ -258,15 +259,19 @@ func figures(s evenness.Sum) *GroupFigures {
 }
 
 // say puts in words what matters first: what each drill does, the most pressing first.
-func (o *Overview) say(drills []PlayedDrill, today time.Time) {
+func (o *Overview) say(hurt bool, drills []PlayedDrill, today time.Time) {
 	looked := make([]Drill, len(drills))
 	for i, d := range drills {
 		looked[i] = Drill{d.Name, d.State}
 	}
 	said := map[int]bool{}
-	for _, n := range NeedsOf(false, looked, today) {
-		o.Said = append(o.Said, n.Text)
-		said[n.Drill] = true
+	for _, n := range NeedsOf(hurt, looked, today) {
+		text := n.Text
+		if n.Drill >= 0 {
+			text = drills[n.Drill].Name + ": " + text
+		}
+		o.Said = append(o.Said, text)
+		said[n.Drill] = n.Why != InPain
 	}
 	for i, d := range looked {
 		if !said[i] && !said[-1] && d.State != nil {

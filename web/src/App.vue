@@ -20,6 +20,7 @@ const places = computed(() => {
       ]
     : [
         { to: '/practice', text: 'Practice' },
+        { to: '/mine', text: 'My progress' },
         { to: '/metronome', text: 'Metronome' },
       ]
 })

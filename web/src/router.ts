@@ -78,6 +78,16 @@ export const router = createRouter({
       path: '/students/:id',
       component: () => import('./views/students/StudentPage.vue'),
       meta: { title: 'Student', role: 'instructor' },
+      children: [
+        {
+          path: '',
+          component: () => import('./views/overview/OverviewPanel.vue'),
+          props: (to) => ({ studentId: String(to.params.id) }),
+        },
+        { path: 'practice', component: () => import('./views/students/StudentPractice.vue') },
+        { path: 'takes', component: () => import('./views/students/StudentTakes.vue') },
+        { path: 'about', component: () => import('./views/students/StudentAbout.vue') },
+      ],
     },
     {
       path: '/cards',
@@ -103,6 +113,11 @@ export const router = createRouter({
       path: '/practice',
       component: () => import('./views/practice/Practice.vue'),
       meta: { title: 'Practice', role: 'student' },
+    },
+    {
+      path: '/mine',
+      component: () => import('./views/overview/MinePage.vue'),
+      meta: { title: 'My progress', role: 'student' },
     },
     {
       path: '/delay',

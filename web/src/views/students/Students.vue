@@ -1,19 +1,19 @@
 <script setup lang="ts">
 import { ElButton } from 'element-plus'
+import { useEventListener } from '@vueuse/core'
 import { computed, onMounted, ref } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
 
-import { answer, client, type Group, type Member, type Person, type Pupil } from '../../api/client'
+import { answer, client, type Glance, type Group, type Member, type Person } from '../../api/client'
 import { useAttempt } from '../../api/attempt'
 import { usePages } from '../../api/pages'
 import { allGroups, allPeople, teaches } from '../../api/people'
-import LadderBar from '../../components/LadderBar.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
-import StepWord from '../../components/StepWord.vue'
 import TakeList from '../../components/TakeList.vue'
 import UnreadList from '../../components/UnreadList.vue'
-import { count, dayOf, rungShort } from '../../draw/words'
-import { person } from '../../session'
+import { count } from '../../draw/words'
+import { counted, filtered, kindWords, ordered, type Kind, type Order } from '../glance/glance'
+import GlanceTable from '../glance/GlanceTable.vue'
 import AddStudents from './AddStudents.vue'
 import { makeCards } from './cards'
 import GroupsDialog from './GroupsDialog.vue'
@@ -26,26 +26,37 @@ const groups = ref<Group[]>([])
 const everybody = ref<Person[]>([])
 const dialog = ref<'add' | 'groups'>()
 const added = ref<Member[]>([])
-const pupils = usePages<Pupil>((after) =>
-  answer(
-    client.GET('/students', { params: { query: { after, limit: 60, groupId: group.value } } }),
-  ),
-)
+const glance = ref<Glance>()
+const order = ref<Order>('need')
+const words = ref('')
+const kind = ref<Kind>()
+const filter = ref<HTMLInputElement>()
+async function glanceOver() {
+  glance.value = await answer(
+    client.GET('/glance', { params: { query: { groupId: group.value } } }),
+  )
+}
 const takes = usePages((after) =>
   answer(client.GET('/takes', { params: { query: { after, limit: 20 } } })),
 )
-const students = pupils.items
 const latest = takes.items
-const none = computed(() => pupils.asked.value && !students.value.length)
+const students = computed(() => glance.value?.students ?? [])
+const none = computed(() => glance.value && !students.value.length)
+const shown = computed(() =>
+  ordered(filtered(students.value, words.value, kind.value), order.value),
+)
 
-/** Who has reported pain: seen before all else. */
-const hurting = ref<Pupil[]>([])
-async function lookAtHands() {
-  const found = await answer(client.GET('/students', { params: { query: { hurt: true } } }))
-  hurting.value = found.items
-}
-
-onMounted(() => attempt(() => Promise.all([lookAtHands(), pupils.first(), takes.first(), look()])))
+onMounted(() => attempt(() => Promise.all([glanceOver(), takes.first(), look()])))
+useEventListener('keydown', (e) => {
+  if (
+    e.key !== '/' ||
+    e.target instanceof HTMLInputElement ||
+    e.target instanceof HTMLTextAreaElement
+  )
+    return
+  filter.value?.focus()
+  e.preventDefault()
+})
 
 async function look() {
   groups.value = await allGroups()
@@ -53,7 +64,8 @@ async function look() {
 const show = (id?: string) =>
   attempt(async () => {
     group.value = id
-    await pupils.first()
+    kind.value = undefined
+    await glanceOver()
   })
 const openGroups = () =>
   attempt(async () => {
@@ -63,12 +75,12 @@ const openGroups = () =>
 function changedGroups(now: Group[]) {
   groups.value = now
   if (!now.some((g) => g.id === group.value)) group.value = undefined
-  void attempt(pupils.first)
+  void attempt(glanceOver)
 }
 function haveAdded(people: Member[]) {
   dialog.value = undefined
   added.value = people
-  void attempt(() => Promise.all([pupils.first(), look()]))
+  void attempt(() => Promise.all([glanceOver(), look()]))
 }
 const print = (people: Member[]) =>
   attempt(async () => {
@@ -80,18 +92,25 @@ const print = (people: Member[]) =>
 <template>
   <div class="stack">
     <div class="row">
-      <h1 class="grow">Students</h1>
+      <h1>Students</h1>
+      <div v-if="groups.length" class="chips grow" role="group" aria-label="Group shown">
+        <button type="button" class="chip" :aria-pressed="!group" @click="show()">All</button>
+        <button
+          v-for="g in groups"
+          :key="g.id"
+          type="button"
+          class="chip"
+          :aria-pressed="group === g.id"
+          @click="show(g.id)"
+        >
+          {{ g.name }}
+        </button>
+      </div>
+      <span v-else class="grow"></span>
       <el-button @click="openGroups">Groups</el-button>
       <el-button type="primary" @click="dialog = 'add'">Add students</el-button>
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
-    <section v-if="hurting.length" class="sheet pain" role="alert">
-      <h2>Reported pain</h2>
-      <p v-for="p in hurting" :key="p.member.person.id">
-        <RouterLink :to="`/students/${p.member.person.id}`">{{ p.member.person.name }}</RouterLink>,
-        {{ dayOf(p.hurtSince!) }}. No ladder of theirs climbs until you say so.
-      </p>
-    </section>
     <UnreadList />
     <section v-if="added.length" class="sheet row" role="status">
       <p class="grow">
@@ -103,19 +122,6 @@ const print = (people: Member[]) =>
       >
       <el-button @click="added = []">Later</el-button>
     </section>
-    <div v-if="groups.length" class="chips" role="group" aria-label="Group shown">
-      <button type="button" class="chip" :aria-pressed="!group" @click="show()">All</button>
-      <button
-        v-for="g in groups"
-        :key="g.id"
-        type="button"
-        class="chip"
-        :aria-pressed="group === g.id"
-        @click="show(g.id)"
-      >
-        {{ g.name }}
-      </button>
-    </div>
     <div v-if="none && !group" class="sheet stack">
       <h2>No students yet</h2>
       <p>
@@ -124,38 +130,43 @@ const print = (people: Member[]) =>
         <RouterLink to="/drills">drills</RouterLink>.
       </p>
     </div>
-    <div class="cards">
-      <section v-for="p in students" :key="p.member.person.id" class="sheet">
-        <h2>
-          <RouterLink :to="`/students/${p.member.person.id}`">{{
-            p.member.person.name
-          }}</RouterLink>
-        </h2>
-        <p v-if="p.member.state !== 'joined' && !person?.demo" class="small quiet">
-          {{ p.member.state === 'invited' ? 'has a card, not come in yet' : 'has no card yet' }}
+    <section v-if="students.length" class="sheet stack">
+      <div class="row">
+        <label class="search">
+          <span class="visually-hidden">Name or drill</span>
+          <input ref="filter" v-model="words" type="search" placeholder="Name or drill" />
+        </label>
+        <div class="chips grow" role="group" aria-label="Only those who are">
+          <button type="button" class="chip" :aria-pressed="!kind" @click="kind = undefined">
+            {{ count(students.length, 'student') }}
+          </button>
+          <button
+            v-for="k in counted(students)"
+            :key="k.kind"
+            type="button"
+            class="chip"
+            :aria-pressed="kind === k.kind"
+            @click="kind = k.kind"
+          >
+            {{ k.n }} {{ kindWords[k.kind] }}
+          </button>
+        </div>
+        <p class="small quiet keys">
+          <kbd>/</kbd> find <kbd>↑</kbd> <kbd>↓</kbd> go <kbd>Enter</kbd> student <kbd>T</kbd> take
         </p>
-        <p v-if="p.assignments.length === 0" class="quiet">
-          Has no drill yet. Assign one from the drills.
-        </p>
-        <article v-for="a in p.assignments" :key="a.id">
-          <div class="row">
-            <RouterLink class="grow" :to="`/progress/${a.id}`">{{ a.drillName }}</RouterLink>
-            <b class="figures">{{ rungShort(a.rung, a.climb.mixed) }}</b>
-          </div>
-          <LadderBar :climb="a.climb" :rung="a.rung" />
-          <p class="small quiet row">
-            <span class="grow">
-              {{ count(a.takes, 'take')
-              }}<template v-if="a.lastTakeAt">, last {{ dayOf(a.lastTakeAt) }}</template>
-            </span>
-            <StepWord v-if="a.last" :decision="a.last" />
-          </p>
-        </article>
-      </section>
-    </div>
-    <p v-if="pupils.more.value">
-      <el-button @click="attempt(pupils.further)">More students</el-button>
-    </p>
+      </div>
+      <GlanceTable
+        v-if="glance && shown.length"
+        :students="shown"
+        :today="glance.today"
+        :order="order"
+        @order="(by) => (order = by)"
+      />
+      <p v-else>Nobody is like that.</p>
+      <p v-if="glance?.more" class="quiet">
+        These are the first {{ students.length }} by name. Look at a group to see the others.
+      </p>
+    </section>
     <section v-if="latest.length" class="sheet stack">
       <h2>Latest takes</h2>
       <TakeList :takes="latest" with-drill with-student />
@@ -182,17 +193,21 @@ const print = (people: Member[]) =>
 
 <style scoped>
 @import '../bench/form.css';
-.pain {
-  border-left: 10px solid var(--ink);
+.search input {
+  width: 220px;
+  padding: 7px 10px;
+  border: 1px solid var(--line-2);
+  border-radius: var(--round);
+  background: var(--sheet);
+  color: var(--ink);
+  font-size: var(--t-body);
 }
-.cards {
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(min(284px, 100%), 1fr));
-  gap: var(--s4);
+.keys {
+  white-space: nowrap;
 }
-article {
-  margin-top: var(--s4);
-  display: grid;
-  gap: var(--s1);
+@media (width < 1000px) {
+  .keys {
+    display: none;
+  }
 }
 </style>
