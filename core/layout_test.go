@@ -18,7 +18,7 @@ import (
 
 // order is the one in which packages of the core may import each other: each
 // only those before it.
-var order = []string{"bounds", "guitar", "drill", "tempo", "listen", "compare", "evenness", "advice", "progress", "practice", "simulate"}
+var order = []string{"bounds", "guitar", "drill", "tempo", "listen", "compare", "evenness", "advice", "progress", "practice", "plan", "simulate"}
 
 // mayImport is what the parts outside the core may import of the project.
 var mayImport = map[string][]string{

@@ -28,11 +28,13 @@ const (
 
 // An Item is a part of a routine.
 type Item struct {
-	Kind    Kind    `json:"kind"`
-	Drill   string  `json:"drill,omitempty"`   // of a drill: its id
-	Enough  *Enough `json:"enough,omitempty"`  // of a drill: when it is
-	Seconds int     `json:"seconds,omitempty"` // of a rest or a note
-	Text    string  `json:"text,omitempty"`    // what the instructor says to it; of a note, the note
+	Kind   Kind    `json:"kind"`
+	Drill  string  `json:"drill,omitempty"`  // of a drill: its id
+	Enough *Enough `json:"enough,omitempty"` // of a drill: when it is
+
+	Position int    `json:"position,omitempty"` // of a drill: where it is played; 0 for its own
+	Seconds  int    `json:"seconds,omitempty"`  // of a rest or a note
+	Text     string `json:"text,omitempty"`     // what the instructor says to it; of a note, the note
 }
 
 // A By says by what a drill has been practised enough.
@@ -61,6 +63,8 @@ const (
 	MaxOf    = 20 // takes that [ByClean] looks back at
 
 	minSeconds, maxSeconds = 5, 3600
+
+	maxPosition = 24 // which is no fretted place on most necks
 )
 
 // Check returns what is wrong with the routine, empty when nothing is.
@@ -102,6 +106,9 @@ func (i Item) check(number int, faults *drill.Faults) {
 	case Play:
 		if i.Drill == "" {
 			faults.Add("items", "Choose the drill of item %d.", number)
+		}
+		if i.Position < 0 || i.Position > maxPosition {
+			faults.Add("items", "Item %d is in position %d; set 1 to %d.", number, i.Position, maxPosition)
 		}
 		i.checkEnough(number, faults)
 	case Note:
