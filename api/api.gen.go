@@ -16,6 +16,7 @@ import (
 	"manudrill/core/drill"
 	"manudrill/core/evenness"
 	"manudrill/core/guitar"
+	"manudrill/core/plan"
 	"manudrill/core/practice"
 	"manudrill/core/progress"
 	"manudrill/core/simulate"
@@ -160,6 +161,33 @@ func (e PersonRole) Valid() bool {
 	case PersonRoleOwner:
 		return true
 	case PersonRoleStudent:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for PlanExerciseTechnique.
+const (
+	HammerOns PlanExerciseTechnique = "hammer-ons"
+	Picked    PlanExerciseTechnique = "picked"
+	PullOffs  PlanExerciseTechnique = "pull-offs"
+	Slurs     PlanExerciseTechnique = "slurs"
+	Taps      PlanExerciseTechnique = "taps"
+)
+
+// Valid indicates whether the value is a known member of the PlanExerciseTechnique enum.
+func (e PlanExerciseTechnique) Valid() bool {
+	switch e {
+	case HammerOns:
+		return true
+	case Picked:
+		return true
+	case PullOffs:
+		return true
+	case Slurs:
+		return true
+	case Taps:
 		return true
 	default:
 		return false
@@ -618,6 +646,9 @@ type GlanceStudent struct {
 	Person    Person               `json:"person"`
 }
 
+// GoalSaid defines model for GoalSaid.
+type GoalSaid = plan.Said
+
 // Group defines model for Group.
 type Group struct {
 	Id       openapi_types.UUID   `json:"id"`
@@ -860,6 +891,12 @@ type NewPeople struct {
 // NewPeoplePeopleRole defines model for NewPeople.People.Role.
 type NewPeoplePeopleRole string
 
+// NotSpread defines model for NotSpread.
+type NotSpread struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+	Why       string             `json:"why"`
+}
+
 // OneString defines model for OneString.
 type OneString = drill.OneString
 
@@ -942,6 +979,73 @@ type PlacedChord = drill.PlacedChord
 
 // PlacedFinger defines model for PlacedFinger.
 type PlacedFinger = drill.PlacedFinger
+
+// Plan defines model for Plan.
+type Plan = plan.Plan
+
+// PlanChange defines model for PlanChange.
+type PlanChange struct {
+	Plan     *Plan        `json:"plan,omitempty"`
+	Settings PlanSettings `json:"settings"`
+}
+
+// PlanDay defines model for PlanDay.
+type PlanDay = plan.Day
+
+// PlanDayStands defines model for PlanDayStands.
+type PlanDayStands struct {
+	Routine SavedRoutine `json:"routine"`
+	Stands  []Stand      `json:"stands"`
+}
+
+// PlanExercise A drill as far as a plan looks at it
+type PlanExercise struct {
+	DrillId openapi_types.UUID `json:"drillId"`
+
+	// Given The student has it
+	Given   bool `json:"given"`
+	Highest int  `json:"highest"`
+
+	// Lowest Position to which it can be moved for this hand
+	Lowest    int                   `json:"lowest"`
+	Name      string                `json:"name"`
+	Pairs     []string              `json:"pairs"`
+	Rank      int                   `json:"rank"`
+	Rungs     *[]Rung               `json:"rungs,omitempty"`
+	Technique PlanExerciseTechnique `json:"technique"`
+}
+
+// PlanExerciseTechnique defines model for PlanExercise.Technique.
+type PlanExerciseTechnique string
+
+// PlanGoal defines model for PlanGoal.
+type PlanGoal = plan.Goal
+
+// PlanLine defines model for PlanLine.
+type PlanLine = plan.Line
+
+// PlanLower defines model for PlanLower.
+type PlanLower = plan.Lower
+
+// PlanRule defines model for PlanRule.
+type PlanRule = plan.Rule
+
+// PlanSetting defines model for PlanSetting.
+type PlanSetting = plan.Setting
+
+// PlanSettings defines model for PlanSettings.
+type PlanSettings = plan.Settings
+
+// PlanWeek defines model for PlanWeek.
+type PlanWeek = plan.Week
+
+// PlayedDrill defines model for PlayedDrill.
+type PlayedDrill struct {
+	Date    time.Time          `json:"date"`
+	DrillId openapi_types.UUID `json:"drillId"`
+	Seconds float64            `json:"seconds"`
+	Takes   int                `json:"takes"`
+}
 
 // Player defines model for Player.
 type Player = simulate.Player
@@ -1123,6 +1227,26 @@ type SavedHandReport struct {
 	WithdrawnAt *time.Time         `json:"withdrawnAt,omitempty"`
 }
 
+// SavedPlan defines model for SavedPlan.
+type SavedPlan struct {
+	// Author Who has changed it last
+	Author    string         `json:"author"`
+	Exercises []PlanExercise `json:"exercises"`
+
+	// Hurts Pain is reported that no instructor has cleared
+	Hurts bool `json:"hurts"`
+	Plan  Plan `json:"plan"`
+
+	// Played On each day since the plan began
+	Played   []PlayedDrill `json:"played"`
+	Revision int           `json:"revision"`
+	Rules    []PlanRule    `json:"rules"`
+	Settings PlanSettings  `json:"settings"`
+
+	// Today A day, at its midnight in UTC
+	Today time.Time `json:"today"`
+}
+
 // SavedRoutine defines model for SavedRoutine.
 type SavedRoutine struct {
 	// Author Who has changed it last
@@ -1213,6 +1337,9 @@ type Stand struct {
 	Drill  Drill    `json:"drill"`
 	Guitar Guitar   `json:"guitar"`
 	Neck   Neck     `json:"neck"`
+
+	// Position To which the drill was moved; missing where it lies in its own
+	Position *int `json:"position,omitempty"`
 
 	// School What a teacher holds for right where teachers differ; what is missing is the usual choice
 	School School `json:"school"`
@@ -1462,6 +1589,9 @@ type Limit = int
 // NewId defines model for NewId.
 type NewId = openapi_types.UUID
 
+// Position defines model for Position.
+type Position = int
+
 // DrillBody defines model for DrillBody.
 type DrillBody = DrillFile
 
@@ -1480,6 +1610,12 @@ type ListAssignmentsParams struct {
 type AssignJSONBody struct {
 	DrillId   openapi_types.UUID `json:"drillId"`
 	StudentId openapi_types.UUID `json:"studentId"`
+}
+
+// GetAssignmentParams defines parameters for GetAssignment.
+type GetAssignmentParams struct {
+	// Position Where on the neck the drill is played; in its own position where not given, or where it does not fit there
+	Position *Position `form:"position,omitempty" json:"position,omitempty"`
 }
 
 // StartFoundParams defines parameters for StartFound.
@@ -1536,6 +1672,9 @@ type AddTakeParams struct {
 
 	// NotesPerBeat Of the rung that was played; that of the student's rung where not given
 	NotesPerBeat *int `form:"notesPerBeat,omitempty" json:"notesPerBeat,omitempty"`
+
+	// Position Where on the neck the drill is played; in its own position where not given, or where it does not fit there
+	Position *Position `form:"position,omitempty" json:"position,omitempty"`
 
 	// RecordedAt When it was recorded, by the clock of the device; now where not given
 	RecordedAt *time.Time `form:"recordedAt,omitempty" json:"recordedAt,omitempty"`
@@ -1686,6 +1825,12 @@ type ChangeSetupParams struct {
 	IfMatch IfMatch `json:"If-Match"`
 }
 
+// SpreadPlanJSONBody defines parameters for SpreadPlan.
+type SpreadPlanJSONBody struct {
+	From openapi_types.UUID   `json:"from"`
+	To   []openapi_types.UUID `json:"to"`
+}
+
 // PreviewParams defines parameters for Preview.
 type PreviewParams struct {
 	// For Whose guitar and hand it is for; one's own where not given
@@ -1753,6 +1898,12 @@ type AddHandReportParams struct {
 type GetOverviewParams struct {
 	// Weeks How many of the last weeks; 26 where not given
 	Weeks *int `form:"weeks,omitempty" json:"weeks,omitempty"`
+}
+
+// PutPlanParams defines parameters for PutPlan.
+type PutPlanParams struct {
+	// IfMatch The revision that the change was made on, 0 for what is new
+	IfMatch IfMatch `json:"If-Match"`
 }
 
 // PutRoutineParams defines parameters for PutRoutine.
@@ -1866,6 +2017,9 @@ type ChangePersonJSONRequestBody = PersonChange
 // ChangeSetupJSONRequestBody defines body for ChangeSetup for application/json ContentType.
 type ChangeSetupJSONRequestBody = Setup
 
+// SpreadPlanJSONRequestBody defines body for SpreadPlan for application/json ContentType.
+type SpreadPlanJSONRequestBody SpreadPlanJSONBody
+
 // PreviewJSONRequestBody defines body for Preview for application/json ContentType.
 type PreviewJSONRequestBody = DrillFile
 
@@ -1889,6 +2043,12 @@ type ComeInJSONRequestBody = PersonalCode
 
 // AddHandReportJSONRequestBody defines body for AddHandReport for application/json ContentType.
 type AddHandReportJSONRequestBody = HandReport
+
+// PutPlanJSONRequestBody defines body for PutPlan for application/json ContentType.
+type PutPlanJSONRequestBody = PlanChange
+
+// MakePlanJSONRequestBody defines body for MakePlan for application/json ContentType.
+type MakePlanJSONRequestBody = PlanChange
 
 // PutRoutineJSONRequestBody defines body for PutRoutine for application/json ContentType.
 type PutRoutineJSONRequestBody = Routine
@@ -1924,7 +2084,7 @@ type ServerInterface interface {
 	Unassign(c *gin.Context, assignmentId openapi_types.UUID)
 	// What lies on the stand
 	// (GET /assignments/{assignmentId})
-	GetAssignment(c *gin.Context, assignmentId openapi_types.UUID)
+	GetAssignment(c *gin.Context, assignmentId openapi_types.UUID, params GetAssignmentParams)
 	// Start from the rung that a search on the stand has found
 	// (PUT /assignments/{assignmentId}/found)
 	StartFound(c *gin.Context, assignmentId openapi_types.UUID, params StartFoundParams)
@@ -2081,6 +2241,9 @@ type ServerInterface interface {
 
 	// (PUT /people/{personId}/setup)
 	ChangeSetup(c *gin.Context, personId openapi_types.UUID, params ChangeSetupParams)
+	// Give the settings of a student's plan, and the days that were changed by hand, to other students; each plan is laid out for who has it
+	// (POST /plans/spread)
+	SpreadPlan(c *gin.Context)
 	// Write a drill out while it is being set, and look at it with an instructor's eyes
 	// (POST /preview)
 	Preview(c *gin.Context, params PreviewParams)
@@ -2156,6 +2319,24 @@ type ServerInterface interface {
 	// How it went with a student over weeks
 	// (GET /students/{studentId}/overview)
 	GetOverview(c *gin.Context, studentId openapi_types.UUID, params GetOverviewParams)
+	// Take a plan away; it can be brought back
+	// (DELETE /students/{studentId}/plan)
+	DeletePlan(c *gin.Context, studentId openapi_types.UUID)
+	// A student's plan; what is past the week in which it was made is made anew from what really happened
+	// (GET /students/{studentId}/plan)
+	GetPlan(c *gin.Context, studentId openapi_types.UUID)
+	// Keep a plan; its drills are given to the student, and ladders restart lower where it says so
+	// (PUT /students/{studentId}/plan)
+	PutPlan(c *gin.Context, studentId openapi_types.UUID, params PutPlanParams)
+	// A day of a plan as the routine that the stand runs
+	// (GET /students/{studentId}/plan/days/{date})
+	GetPlanDay(c *gin.Context, studentId openapi_types.UUID, date string)
+	// Lay a plan out by its rules without keeping it; days changed by hand, and days past, stay as they are sent
+	// (POST /students/{studentId}/plan/made)
+	MakePlan(c *gin.Context, studentId openapi_types.UUID)
+	// Bring back a plan that was taken away
+	// (POST /students/{studentId}/plan/restore)
+	RestorePlan(c *gin.Context, studentId openapi_types.UUID)
 	// A student's routines; students see their own
 	// (GET /students/{studentId}/routines)
 	ListRoutines(c *gin.Context, studentId openapi_types.UUID)
@@ -2364,6 +2545,17 @@ func (siw *ServerInterfaceWrapper) GetAssignment(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetAssignmentParams
+
+	// ------------- Optional query parameter "position" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "position", c.Request.URL.Query(), &params.Position, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter position: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -2371,7 +2563,7 @@ func (siw *ServerInterfaceWrapper) GetAssignment(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.GetAssignment(c, assignmentId)
+	siw.Handler.GetAssignment(c, assignmentId, params)
 }
 
 // StartFound operation middleware
@@ -2738,6 +2930,14 @@ func (siw *ServerInterfaceWrapper) AddTake(c *gin.Context) {
 	err = runtime.BindQueryParameterWithOptions("form", true, false, "notesPerBeat", c.Request.URL.Query(), &params.NotesPerBeat, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
 	if err != nil {
 		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter notesPerBeat: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "position" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "position", c.Request.URL.Query(), &params.Position, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter position: %w", err), http.StatusBadRequest)
 		return
 	}
 
@@ -3998,6 +4198,19 @@ func (siw *ServerInterfaceWrapper) ChangeSetup(c *gin.Context) {
 	siw.Handler.ChangeSetup(c, personId, params)
 }
 
+// SpreadPlan operation middleware
+func (siw *ServerInterfaceWrapper) SpreadPlan(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SpreadPlan(c)
+}
+
 // Preview operation middleware
 func (siw *ServerInterfaceWrapper) Preview(c *gin.Context) {
 
@@ -4578,6 +4791,192 @@ func (siw *ServerInterfaceWrapper) GetOverview(c *gin.Context) {
 	}
 
 	siw.Handler.GetOverview(c, studentId, params)
+}
+
+// DeletePlan operation middleware
+func (siw *ServerInterfaceWrapper) DeletePlan(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.DeletePlan(c, studentId)
+}
+
+// GetPlan operation middleware
+func (siw *ServerInterfaceWrapper) GetPlan(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetPlan(c, studentId)
+}
+
+// PutPlan operation middleware
+func (siw *ServerInterfaceWrapper) PutPlan(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PutPlanParams
+
+	headers := c.Request.Header
+
+	// ------------- Required header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: true, Type: "integer", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = IfMatch
+
+	} else {
+		siw.ErrorHandler(c, fmt.Errorf("Header parameter If-Match is required, but not found"), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PutPlan(c, studentId, params)
+}
+
+// GetPlanDay operation middleware
+func (siw *ServerInterfaceWrapper) GetPlanDay(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "date" -------------
+	var date string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "date", c.Param("date"), &date, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter date: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetPlanDay(c, studentId, date)
+}
+
+// MakePlan operation middleware
+func (siw *ServerInterfaceWrapper) MakePlan(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.MakePlan(c, studentId)
+}
+
+// RestorePlan operation middleware
+func (siw *ServerInterfaceWrapper) RestorePlan(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RestorePlan(c, studentId)
 }
 
 // ListRoutines operation middleware
@@ -5286,6 +5685,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/people/:personId/code", wrapper.GiveCode)
 	router.GET(options.BaseURL+"/people/:personId/setup", wrapper.GetSetup)
 	router.PUT(options.BaseURL+"/people/:personId/setup", wrapper.ChangeSetup)
+	router.POST(options.BaseURL+"/plans/spread", wrapper.SpreadPlan)
 	router.POST(options.BaseURL+"/preview", wrapper.Preview)
 	router.DELETE(options.BaseURL+"/remeasuring", wrapper.CancelRemeasuring)
 	router.GET(options.BaseURL+"/remeasuring", wrapper.GetRemeasuring)
@@ -5311,6 +5711,12 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.DELETE(options.BaseURL+"/students/:studentId/hand/:reportId", wrapper.WithdrawHandReport)
 	router.PUT(options.BaseURL+"/students/:studentId/hand/:reportId", wrapper.AddHandReport)
 	router.GET(options.BaseURL+"/students/:studentId/overview", wrapper.GetOverview)
+	router.DELETE(options.BaseURL+"/students/:studentId/plan", wrapper.DeletePlan)
+	router.GET(options.BaseURL+"/students/:studentId/plan", wrapper.GetPlan)
+	router.PUT(options.BaseURL+"/students/:studentId/plan", wrapper.PutPlan)
+	router.GET(options.BaseURL+"/students/:studentId/plan/days/:date", wrapper.GetPlanDay)
+	router.POST(options.BaseURL+"/students/:studentId/plan/made", wrapper.MakePlan)
+	router.POST(options.BaseURL+"/students/:studentId/plan/restore", wrapper.RestorePlan)
 	router.GET(options.BaseURL+"/students/:studentId/routines", wrapper.ListRoutines)
 	router.PUT(options.BaseURL+"/students/:studentId/routines/:routineId", wrapper.PutRoutine)
 	router.POST(options.BaseURL+"/students/:studentId/routines/:routineId/ready/:readyId", wrapper.AddReadyRoutine)
@@ -5563,6 +5969,7 @@ func (response UnassigndefaultApplicationProblemPlusJSONResponse) VisitUnassignR
 
 type GetAssignmentRequestObject struct {
 	AssignmentId openapi_types.UUID `json:"assignmentId"`
+	Params       GetAssignmentParams
 }
 
 type GetAssignmentResponseObject interface {
@@ -7635,6 +8042,48 @@ func (response ChangeSetupdefaultApplicationProblemPlusJSONResponse) VisitChange
 	return err
 }
 
+type SpreadPlanRequestObject struct {
+	Body *SpreadPlanJSONRequestBody
+}
+
+type SpreadPlanResponseObject interface {
+	VisitSpreadPlanResponse(w http.ResponseWriter) error
+}
+
+type SpreadPlan200JSONResponse struct {
+	Failed []NotSpread          `json:"failed"`
+	Given  []openapi_types.UUID `json:"given"`
+}
+
+func (response SpreadPlan200JSONResponse) VisitSpreadPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SpreadPlandefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SpreadPlandefaultApplicationProblemPlusJSONResponse) VisitSpreadPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type PreviewRequestObject struct {
 	Params PreviewParams
 	Body   *PreviewJSONRequestBody
@@ -8549,6 +8998,232 @@ type GetOverviewdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response GetOverviewdefaultApplicationProblemPlusJSONResponse) VisitGetOverviewResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DeletePlanRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+}
+
+type DeletePlanResponseObject interface {
+	VisitDeletePlanResponse(w http.ResponseWriter) error
+}
+
+type DeletePlan204Response struct {
+}
+
+func (response DeletePlan204Response) VisitDeletePlanResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DeletePlandefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DeletePlandefaultApplicationProblemPlusJSONResponse) VisitDeletePlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetPlanRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+}
+
+type GetPlanResponseObject interface {
+	VisitGetPlanResponse(w http.ResponseWriter) error
+}
+
+type GetPlan200JSONResponse SavedPlan
+
+func (response GetPlan200JSONResponse) VisitGetPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetPlandefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetPlandefaultApplicationProblemPlusJSONResponse) VisitGetPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PutPlanRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+	Params    PutPlanParams
+	Body      *PutPlanJSONRequestBody
+}
+
+type PutPlanResponseObject interface {
+	VisitPutPlanResponse(w http.ResponseWriter) error
+}
+
+type PutPlan200JSONResponse SavedPlan
+
+func (response PutPlan200JSONResponse) VisitPutPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PutPlandefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PutPlandefaultApplicationProblemPlusJSONResponse) VisitPutPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetPlanDayRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+	Date      string             `json:"date"`
+}
+
+type GetPlanDayResponseObject interface {
+	VisitGetPlanDayResponse(w http.ResponseWriter) error
+}
+
+type GetPlanDay200JSONResponse PlanDayStands
+
+func (response GetPlanDay200JSONResponse) VisitGetPlanDayResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetPlanDaydefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetPlanDaydefaultApplicationProblemPlusJSONResponse) VisitGetPlanDayResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type MakePlanRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+	Body      *MakePlanJSONRequestBody
+}
+
+type MakePlanResponseObject interface {
+	VisitMakePlanResponse(w http.ResponseWriter) error
+}
+
+type MakePlan200JSONResponse Plan
+
+func (response MakePlan200JSONResponse) VisitMakePlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type MakePlandefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response MakePlandefaultApplicationProblemPlusJSONResponse) VisitMakePlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RestorePlanRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+}
+
+type RestorePlanResponseObject interface {
+	VisitRestorePlanResponse(w http.ResponseWriter) error
+}
+
+type RestorePlan204Response struct {
+}
+
+func (response RestorePlan204Response) VisitRestorePlanResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type RestorePlandefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RestorePlandefaultApplicationProblemPlusJSONResponse) VisitRestorePlanResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -9619,6 +10294,9 @@ type StrictServerInterface interface {
 
 	// (PUT /people/{personId}/setup)
 	ChangeSetup(ctx context.Context, request ChangeSetupRequestObject) (ChangeSetupResponseObject, error)
+	// Give the settings of a student's plan, and the days that were changed by hand, to other students; each plan is laid out for who has it
+	// (POST /plans/spread)
+	SpreadPlan(ctx context.Context, request SpreadPlanRequestObject) (SpreadPlanResponseObject, error)
 	// Write a drill out while it is being set, and look at it with an instructor's eyes
 	// (POST /preview)
 	Preview(ctx context.Context, request PreviewRequestObject) (PreviewResponseObject, error)
@@ -9694,6 +10372,24 @@ type StrictServerInterface interface {
 	// How it went with a student over weeks
 	// (GET /students/{studentId}/overview)
 	GetOverview(ctx context.Context, request GetOverviewRequestObject) (GetOverviewResponseObject, error)
+	// Take a plan away; it can be brought back
+	// (DELETE /students/{studentId}/plan)
+	DeletePlan(ctx context.Context, request DeletePlanRequestObject) (DeletePlanResponseObject, error)
+	// A student's plan; what is past the week in which it was made is made anew from what really happened
+	// (GET /students/{studentId}/plan)
+	GetPlan(ctx context.Context, request GetPlanRequestObject) (GetPlanResponseObject, error)
+	// Keep a plan; its drills are given to the student, and ladders restart lower where it says so
+	// (PUT /students/{studentId}/plan)
+	PutPlan(ctx context.Context, request PutPlanRequestObject) (PutPlanResponseObject, error)
+	// A day of a plan as the routine that the stand runs
+	// (GET /students/{studentId}/plan/days/{date})
+	GetPlanDay(ctx context.Context, request GetPlanDayRequestObject) (GetPlanDayResponseObject, error)
+	// Lay a plan out by its rules without keeping it; days changed by hand, and days past, stay as they are sent
+	// (POST /students/{studentId}/plan/made)
+	MakePlan(ctx context.Context, request MakePlanRequestObject) (MakePlanResponseObject, error)
+	// Bring back a plan that was taken away
+	// (POST /students/{studentId}/plan/restore)
+	RestorePlan(ctx context.Context, request RestorePlanRequestObject) (RestorePlanResponseObject, error)
 	// A student's routines; students see their own
 	// (GET /students/{studentId}/routines)
 	ListRoutines(ctx context.Context, request ListRoutinesRequestObject) (ListRoutinesResponseObject, error)
@@ -9984,10 +10680,11 @@ func (sh *strictHandler) Unassign(ctx *gin.Context, assignmentId openapi_types.U
 }
 
 // GetAssignment operation middleware
-func (sh *strictHandler) GetAssignment(ctx *gin.Context, assignmentId openapi_types.UUID) {
+func (sh *strictHandler) GetAssignment(ctx *gin.Context, assignmentId openapi_types.UUID, params GetAssignmentParams) {
 	var request GetAssignmentRequestObject
 
 	request.AssignmentId = assignmentId
+	request.Params = params
 
 	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.GetAssignment(ctx, request.(GetAssignmentRequestObject))
@@ -11480,6 +12177,37 @@ func (sh *strictHandler) ChangeSetup(ctx *gin.Context, personId openapi_types.UU
 	}
 }
 
+// SpreadPlan operation middleware
+func (sh *strictHandler) SpreadPlan(ctx *gin.Context) {
+	var request SpreadPlanRequestObject
+
+	var body SpreadPlanJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SpreadPlan(ctx, request.(SpreadPlanRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SpreadPlan")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SpreadPlanResponseObject); ok {
+		if err := validResponse.VisitSpreadPlanResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // Preview operation middleware
 func (sh *strictHandler) Preview(ctx *gin.Context, params PreviewParams) {
 	var request PreviewRequestObject
@@ -12162,6 +12890,178 @@ func (sh *strictHandler) GetOverview(ctx *gin.Context, studentId openapi_types.U
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(GetOverviewResponseObject); ok {
 		if err := validResponse.VisitGetOverviewResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// DeletePlan operation middleware
+func (sh *strictHandler) DeletePlan(ctx *gin.Context, studentId openapi_types.UUID) {
+	var request DeletePlanRequestObject
+
+	request.StudentId = studentId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DeletePlan(ctx, request.(DeletePlanRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DeletePlan")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(DeletePlanResponseObject); ok {
+		if err := validResponse.VisitDeletePlanResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetPlan operation middleware
+func (sh *strictHandler) GetPlan(ctx *gin.Context, studentId openapi_types.UUID) {
+	var request GetPlanRequestObject
+
+	request.StudentId = studentId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetPlan(ctx, request.(GetPlanRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetPlan")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetPlanResponseObject); ok {
+		if err := validResponse.VisitGetPlanResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// PutPlan operation middleware
+func (sh *strictHandler) PutPlan(ctx *gin.Context, studentId openapi_types.UUID, params PutPlanParams) {
+	var request PutPlanRequestObject
+
+	request.StudentId = studentId
+	request.Params = params
+
+	var body PutPlanJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.PutPlan(ctx, request.(PutPlanRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "PutPlan")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(PutPlanResponseObject); ok {
+		if err := validResponse.VisitPutPlanResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetPlanDay operation middleware
+func (sh *strictHandler) GetPlanDay(ctx *gin.Context, studentId openapi_types.UUID, date string) {
+	var request GetPlanDayRequestObject
+
+	request.StudentId = studentId
+	request.Date = date
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetPlanDay(ctx, request.(GetPlanDayRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetPlanDay")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetPlanDayResponseObject); ok {
+		if err := validResponse.VisitGetPlanDayResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// MakePlan operation middleware
+func (sh *strictHandler) MakePlan(ctx *gin.Context, studentId openapi_types.UUID) {
+	var request MakePlanRequestObject
+
+	request.StudentId = studentId
+
+	var body MakePlanJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.MakePlan(ctx, request.(MakePlanRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "MakePlan")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(MakePlanResponseObject); ok {
+		if err := validResponse.VisitMakePlanResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// RestorePlan operation middleware
+func (sh *strictHandler) RestorePlan(ctx *gin.Context, studentId openapi_types.UUID) {
+	var request RestorePlanRequestObject
+
+	request.StudentId = studentId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RestorePlan(ctx, request.(RestorePlanRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RestorePlan")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(RestorePlanResponseObject); ok {
+		if err := validResponse.VisitRestorePlanResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -283,13 +283,30 @@ func (s *Server) GetAssignment(ctx context.Context, r api.GetAssignmentRequestOb
 	if err != nil {
 		return nil, err
 	}
-	laid, err := s.laid(ctx, a)
+	laid, err := s.laid(ctx, a, r.Params.Position)
 	return api.GetAssignment200JSONResponse(laid), err
 }
 
-// laid is what lies on the stand, written out at the student's rung.
-func (s *Server) laid(ctx context.Context, a store.Stand) (api.Stand, error) {
+// move moves the drill on a stand to a position, and returns it; nil where it stays in its
+// own: none is asked for, or it does not fit there.
+func move(a *store.Stand, position *int) *int {
+	file := a.File.Value
+	if position == nil || *position == 0 || *position == file.Drill.Path.Position {
+		return nil
+	}
+	file.Drill = file.Drill.InPosition(*position)
+	if len(file.Check(a.StudentSetup().Guitar)) > 0 {
+		return nil
+	}
+	a.File.Value = file
+	return position
+}
+
+// laid is what lies on the stand, written out at the student's rung and moved to a
+// position where one is given.
+func (s *Server) laid(ctx context.Context, a store.Stand, position *int) (api.Stand, error) {
 	setup := a.StudentSetup()
+	position = move(&a, position)
 	chart, err := a.File.Value.At(a.Rung).Chart(setup.Guitar, a.Rung.BPM)
 	if err != nil {
 		return api.Stand{}, err
@@ -307,7 +324,7 @@ func (s *Server) laid(ctx context.Context, a store.Stand) (api.Stand, error) {
 	return api.Stand{
 		Assignment: assignmentOf(a.Assignment), Chart: chart, BeatsPerPass: chart.Beats(), Neck: neckOf(setup, chart),
 		Climbing: tempo.Climbing{Ladder: ladder, NotesPerBeat: a.Division, Results: results, Hurt: hurt},
-		Drill:    a.File.Value.Drill, Guitar: setup.Guitar, School: setup.School, Cues: advice.Cues(chart, setup.School, nil),
+		Drill:    a.File.Value.Drill, Position: position, Guitar: setup.Guitar, School: setup.School, Cues: advice.Cues(chart, setup.School, nil),
 	}, nil
 }
 

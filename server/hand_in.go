@@ -56,6 +56,7 @@ func (s *Server) receive(ctx context.Context, a store.Stand, r api.AddTakeReques
 	if err := s.asPlayed(ctx, &a, r.Params.Version); err != nil {
 		return err
 	}
+	move(&a, r.Params.Position)
 	file, hash, err := spool(ctx, r.Body)
 	if err != nil {
 		return err

@@ -19,6 +19,7 @@ import (
 	"manudrill/core/drill"
 	"manudrill/core/evenness"
 	"manudrill/core/guitar"
+	"manudrill/core/plan"
 	"manudrill/core/practice"
 	"manudrill/core/simulate"
 	"manudrill/core/tempo"
@@ -78,6 +79,9 @@ var calls = map[string]call{
 
 	"getHand": {about: aThing}, "clearPain": {about: aThing}, "addHandReport": {about: aThing, body: practice.HandReport{Kind: practice.IsTired}}, "withdrawHandReport": {about: aThing},
 
+	"getPlan": {about: aThing}, "putPlan": {about: aThing, body: map[string]any{"settings": plan.Usual(time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC))}}, "deletePlan": {about: aThing},
+	"restorePlan": {about: aThing}, "makePlan": {about: aThing, body: map[string]any{"settings": plan.Usual(time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC))}},
+	"getPlanDay": {about: aThing}, "spreadPlan": {about: aThing, body: map[string]any{"from": "{person}", "to": []any{"{person}"}}},
 	"getGlance": {about: ones, query: "groupId={group}"}, "getOverview": {about: aThing},
 	"listPupils": {about: ones, query: "groupId={group}"}, "getPupil": {about: aThing}, "getSetup": {about: aThing}, "changeSetup": {about: aThing, body: drill.UsualSetup()},
 	"listAssignments": {about: ones, query: "studentId={person}"}, "assign": {about: aThing, body: map[string]any{"drillId": "{drillId}", "studentId": "{person}"}},
@@ -103,7 +107,7 @@ type fixture map[string]string
 func (f fixture) names() []string {
 	var all []string
 	for _, key := range slices.Sorted(maps.Keys(f)) {
-		if !slices.Contains([]string{"new", "number", "readyId"}, key) {
+		if !slices.Contains([]string{"new", "number", "readyId", "date"}, key) {
 			all = append(all, f[key])
 		}
 	}
@@ -129,6 +133,7 @@ func newFixture(t *testing.T, found evenness.Analysis, by store.Person) fixture 
 	require.NoError(t, kept.PutRoutine(ctx, routine, person, 0, practice.Routine{
 		Name: secretName, Items: []practice.Item{{Kind: practice.Play, Drill: drillID.String(), Enough: &practice.Enough{By: practice.ByTakes, Count: 1}}},
 	}, []uuid.UUID{drillID}))
+	require.NoError(t, kept.PutPlan(ctx, person, 0, plan.Usual(time.Now()), plan.Make(plan.Usual(time.Now()), plan.Facts{Today: time.Now()}), time.Now(), nil))
 	require.NoError(t, kept.AddHandReport(ctx, report, person, time.Now(), practice.HandReport{Kind: practice.IsHurt, Text: secretName}))
 	chart, err := file.Drill.Chart(guitar.Standard(), 100)
 	require.NoError(t, err)
@@ -139,7 +144,7 @@ func newFixture(t *testing.T, found evenness.Analysis, by store.Person) fixture 
 	}
 	require.NoError(t, kept.PutVideo(ctx, take, store.Video{Media: "video/webm"}, strings.NewReader("hands")))
 	require.NoError(t, kept.PutComment(ctx, store.Comment{ID: comment, TakeID: take, Text: "late", Author: by}))
-	f := fixture{"number": "0", "new": uuid.NewString(), "readyId": "warmUp"}
+	f := fixture{"date": "2026-03-02", "number": "0", "new": uuid.NewString(), "readyId": "warmUp"}
 	for name, of := range map[string]uuid.UUID{"person": person, "personId": person, "studentId": person, "drillId": drillID, "blockId": block, "routineId": routine, "reportId": report, "group": group, "groupId": group,
 		"assignmentId": assignment, "takeId": take, "otherId": other, "commentId": comment} {
 		f[name] = of.String()

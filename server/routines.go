@@ -171,7 +171,7 @@ func (s *Server) GetRoutineStands(ctx context.Context, r api.GetRoutineStandsReq
 		if a.File.Odd != nil {
 			continue
 		}
-		laid, err := s.laid(ctx, a)
+		laid, err := s.laid(ctx, a, nil)
 		if _, faulty := err.(drill.Faults); faulty {
 			continue
 		}

@@ -28,7 +28,7 @@ type HandIn struct {
 	RecordedAt   time.Time
 	Chart        drill.Chart
 	Sound        io.Reader // nil where it is no more there: the results are measured from elsewhere
-	Hash         []byte // of the file, so that the same one is known again; nil where that is no matter
+	Hash         []byte    // of the file, so that the same one is known again; nil where that is no matter
 }
 
 // An ErrSameSound says which take holds the same recording already.

@@ -14,6 +14,7 @@ import (
 
 	"manudrill/core/drill"
 	"manudrill/core/evenness"
+	"manudrill/core/plan"
 	"manudrill/core/practice"
 	"manudrill/formats/drillfile"
 	"manudrill/store"
@@ -72,6 +73,7 @@ func fill(t *testing.T, ctx context.Context, teacher, student store.Person) (tak
 	require.NoError(t, s.PutComment(ctx, store.Comment{ID: uuid.New(), TakeID: take, Text: "late", Author: teacher}))
 	require.NoError(t, s.PutGroup(ctx, store.Group{ID: uuid.New(), Name: "Mondays", Students: []uuid.UUID{student.ID}}))
 	require.NoError(t, s.PutRoutine(ctx, uuid.New(), student.ID, 0, of(id, "Mondays"), []uuid.UUID{id}))
+	require.NoError(t, s.PutPlan(ctx, student.ID, 0, plan.Usual(time.Now()), plan.Plan{}, time.Now(), nil))
 	require.NoError(t, s.AddHandReport(ctx, uuid.New(), student.ID, time.Now(), practice.HandReport{Kind: practice.IsTired}))
 	require.NoError(t, s.PutCode(ctx, student.ID, store.Code{Finder: uuid.NewString(), Rest: "hash"}))
 	require.NoError(t, s.SetPassword(ctx, student.ID, student.Name+uuid.NewString(), "hash"))

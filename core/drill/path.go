@@ -264,3 +264,15 @@ func (s Stay) fill(c Cell, by length) (notes Cell, cellStarts []bool) {
 	}
 	return notes, cellStarts
 }
+
+// InPosition returns the drill moved along the neck, so that its first part begins in a
+// position and the others as far from it as they were.
+func (d Drill) InPosition(position int) Drill {
+	by := position - d.Path.Position
+	d.Path.Position = position
+	d.Then = slices.Clone(d.Then)
+	for i := range d.Then {
+		d.Then[i].Path.Position += by
+	}
+	return d
+}

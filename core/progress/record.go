@@ -99,3 +99,20 @@ func (r Record) until(date time.Time) Record {
 	}
 	return r
 }
+
+// HasPassed reports whether a rung, or a faster one, was passed.
+func (r Record) HasPassed(rung tempo.Rung) bool { return r.passed(rung) != nil }
+
+// lately is over how many weeks the minutes of a record are averaged.
+const lately = 4
+
+// MinutesAWeek is how long takes were in a week of the last four up to a day, on average.
+func (r Record) MinutesAWeek(today time.Time) float64 {
+	seconds := 0.0
+	for _, d := range r.Days {
+		if today.Sub(d.Date) < lately*week {
+			seconds += d.Seconds
+		}
+	}
+	return seconds / 60 / lately
+}

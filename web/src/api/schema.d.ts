@@ -932,6 +932,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/students/{studentId}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+            };
+            cookie?: never;
+        };
+        /** A student's plan; what is past the week in which it was made is made anew from what really happened */
+        get: operations["getPlan"];
+        /** Keep a plan; its drills are given to the student, and ladders restart lower where it says so */
+        put: operations["putPlan"];
+        post?: never;
+        /** Take a plan away; it can be brought back */
+        delete: operations["deletePlan"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/students/{studentId}/plan/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring back a plan that was taken away */
+        post: operations["restorePlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/students/{studentId}/plan/made": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lay a plan out by its rules without keeping it; days changed by hand, and days past, stay as they are sent */
+        post: operations["makePlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/students/{studentId}/plan/days/{date}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+                date: string;
+            };
+            cookie?: never;
+        };
+        /** A day of a plan as the routine that the stand runs */
+        get: operations["getPlanDay"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/plans/spread": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Give the settings of a student's plan, and the days that were changed by hand, to other students; each plan is laid out for who has it */
+        post: operations["spreadPlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/people/{personId}/setup": {
         parameters: {
             query?: never;
@@ -1190,6 +1286,8 @@ export interface paths {
                 version?: number;
                 /** @description Of the rung that was played; that of the student's rung where not given */
                 notesPerBeat?: number;
+                /** @description Where on the neck the drill is played; in its own position where not given, or where it does not fit there */
+                position?: components["parameters"]["Position"];
                 /** @description When it was recorded, by the clock of the device; now where not given */
                 recordedAt?: string;
             };
@@ -2187,6 +2285,8 @@ export interface components {
             /** @description Of a drill: its id */
             drill?: string;
             enough?: components["schemas"]["Enough"];
+            /** @description Of a drill: where on the neck it is played; 0 for its own position */
+            position?: number;
             /** @description Of a rest or a note */
             seconds?: number;
             /** @description What the instructor says to it; of a note, the note */
@@ -2552,6 +2652,8 @@ export interface components {
             assignment: components["schemas"]["Assignment"];
             chart: components["schemas"]["Chart"];
             neck: components["schemas"]["Neck"];
+            /** @description To which the drill was moved; missing where it lies in its own */
+            position?: number;
         };
         /** @description What the decision on the next take will rest on, so that the device of who plays can make it too */
         Climbing: {
@@ -3288,6 +3390,156 @@ export interface components {
             spreadPercent: number;
             count: number;
         };
+        SavedPlan: {
+            settings: components["schemas"]["PlanSettings"];
+            plan: components["schemas"]["Plan"];
+            revision: number;
+            /** @description Who has changed it last */
+            author: string;
+            rules: components["schemas"]["PlanRule"][];
+            exercises: components["schemas"]["PlanExercise"][];
+            /** @description On each day since the plan began */
+            played: components["schemas"]["PlayedDrill"][];
+            /**
+             * Format: date-time
+             * @description A day, at its midnight in UTC
+             */
+            today: string;
+            /** @description Pain is reported that no instructor has cleared */
+            hurts: boolean;
+        };
+        PlayedDrill: {
+            /** Format: date-time */
+            date: string;
+            /** Format: uuid */
+            drillId: string;
+            /** Format: double */
+            seconds: number;
+            takes: number;
+        };
+        /** @description A drill as far as a plan looks at it */
+        PlanExercise: {
+            /** Format: uuid */
+            drillId: string;
+            name: string;
+            /** @enum {string} */
+            technique: "hammer-ons" | "pull-offs" | "slurs" | "taps" | "picked";
+            pairs: string[];
+            rank: number;
+            /** @description The student has it */
+            given: boolean;
+            /** @description Position to which it can be moved for this hand */
+            lowest: number;
+            highest: number;
+            rungs?: components["schemas"]["Rung"][];
+        };
+        NotSpread: {
+            /** Format: uuid */
+            studentId: string;
+            why: string;
+        };
+        PlanDayStands: {
+            routine: components["schemas"]["SavedRoutine"];
+            stands: components["schemas"]["Stand"][];
+        };
+        PlanChange: {
+            settings: components["schemas"]["PlanSettings"];
+            plan?: components["schemas"]["Plan"];
+        };
+        PlanRule: {
+            id: string;
+            name: string;
+            reason: string;
+            /** @description Of its value; missing for a rule that has none */
+            unit?: string;
+            /** Format: double */
+            value: number;
+            /** Format: double */
+            min: number;
+            /** Format: double */
+            max: number;
+        };
+        PlanSettings: {
+            /**
+             * Format: date-time
+             * @description Its first day, at midnight in UTC
+             */
+            begins: string;
+            weeks: number;
+            minutesADay: number;
+            /** @description Of the week; 1 is Monday */
+            days: number[];
+            drills: string[];
+            goals: components["schemas"]["PlanGoal"][];
+            /** @description Those that are set otherwise than usual */
+            rules?: {
+                [key: string]: components["schemas"]["PlanSetting"];
+            };
+        };
+        PlanSetting: {
+            off?: boolean;
+            /** Format: double */
+            value: number;
+        };
+        PlanGoal: {
+            drill: string;
+            rung: components["schemas"]["Rung"];
+            /**
+             * Format: date-time
+             * @description A day, at its midnight in UTC
+             */
+            by: string;
+        };
+        Plan: {
+            weeks: components["schemas"]["PlanWeek"][];
+            lower: components["schemas"]["PlanLower"][];
+            said: string[];
+            goals: components["schemas"]["GoalSaid"][];
+        };
+        PlanWeek: {
+            /** Format: date-time */
+            begins: string;
+            positions: number[];
+            theme: string;
+            days: components["schemas"]["PlanDay"][];
+        };
+        PlanDay: {
+            /** Format: date-time */
+            date: string;
+            lines: components["schemas"]["PlanLine"][];
+            /** @description All is played with a clean tone */
+            clean?: boolean;
+            /** @description Why nothing is practised on it */
+            reason?: string;
+            /** @description Somebody has changed it: the rules leave it as it is */
+            byHand?: boolean;
+        };
+        PlanLine: {
+            /** @enum {string} */
+            kind: "warmUp" | "drill" | "rest";
+            drill?: string;
+            name?: string;
+            position?: number;
+            seconds: number;
+            rule?: string;
+            reason?: string;
+        };
+        PlanLower: {
+            drill: string;
+            name: string;
+            rungs: number;
+            reason: string;
+        };
+        GoalSaid: {
+            drill: string;
+            name: string;
+            rung: components["schemas"]["Rung"];
+            /** Format: date-time */
+            by: string;
+            /** @enum {string} */
+            likely: "met" | "inTime" | "may" | "tooLate" | "notKnown";
+            text: string;
+        };
         Trend: {
             target: components["schemas"]["Rung"];
             /** @description The click is not divided alike on all rungs: they are compared by notes a second */
@@ -3326,6 +3578,8 @@ export interface components {
         After: string;
         /** @description Items of the page */
         Limit: number;
+        /** @description Where on the neck the drill is played; in its own position where not given, or where it does not fit there */
+        Position: number;
         /** @description The revision that the change was made on, 0 for what is new */
         IfMatch: number;
         /** @description Of what is made; the same id twice makes one */
@@ -5008,6 +5262,184 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    getPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The plan; of revision 0 where there is none yet */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedPlan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    putPlan: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made on, 0 for what is new */
+                "If-Match": components["parameters"]["IfMatch"];
+            };
+            path: {
+                studentId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanChange"];
+            };
+        };
+        responses: {
+            /** @description The plan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedPlan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    deletePlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is away */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    restorePlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is back */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    makePlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanChange"];
+            };
+        };
+        responses: {
+            /** @description The plan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getPlanDay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+                date: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The routine and what it plays */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanDayStands"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    spreadPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** Format: uuid */
+                    from: string;
+                    to: string[];
+                };
+            };
+        };
+        responses: {
+            /** @description Who has it now, and who could not be given it and why */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        given: string[];
+                        failed: components["schemas"]["NotSpread"][];
+                    };
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
     getSetup: {
         parameters: {
             query?: never;
@@ -5329,7 +5761,10 @@ export interface operations {
     };
     getAssignment: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Where on the neck the drill is played; in its own position where not given, or where it does not fit there */
+                position?: components["parameters"]["Position"];
+            };
             header?: never;
             path: {
                 assignmentId: string;
@@ -5435,6 +5870,8 @@ export interface operations {
                 version?: number;
                 /** @description Of the rung that was played; that of the student's rung where not given */
                 notesPerBeat?: number;
+                /** @description Where on the neck the drill is played; in its own position where not given, or where it does not fit there */
+                position?: components["parameters"]["Position"];
                 /** @description When it was recorded, by the clock of the device; now where not given */
                 recordedAt?: string;
             };
