@@ -3,6 +3,7 @@ package demo
 import (
 	"context"
 	"errors"
+	"time"
 
 	"github.com/google/uuid"
 
@@ -44,7 +45,7 @@ var oda = store.Person{ID: id("instructor"), Name: instructor, Role: store.Owner
 
 // furnish puts people, drills and what is known into the studio. Done twice, it is done
 // once.
-func furnish(ctx context.Context, s *store.Store) error {
+func furnish(ctx context.Context, s *store.Store, begun time.Time) error {
 	ctx = store.Within(ctx, store.Scope{Studio: Studio, Actor: oda})
 	people := []store.Person{
 		{ID: oda.ID, Name: instructor, Role: store.Owner, Demo: true},
@@ -80,6 +81,7 @@ func furnish(ctx context.Context, s *store.Store) error {
 		know(ctx, s),
 		once(s.Archive(ctx, id(archived))),
 		compose(ctx, s),
+		lay(ctx, s, begun),
 	)
 }
 

@@ -57,7 +57,7 @@ func beginWith(ctx context.Context, s *store.Store, students []student, weeks in
 	if err := s.AddStudio(ctx, Studio, studioName); err != nil {
 		return nil, err
 	}
-	if err := furnish(ctx, s); err != nil {
+	if err := furnish(ctx, s, begun); err != nil {
 		return nil, err
 	}
 	monday := begun.Truncate(24*time.Hour).AddDate(0, 0, -(int(begun.Weekday())+6)%7)

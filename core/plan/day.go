@@ -7,31 +7,41 @@ import (
 	"time"
 )
 
-// A load is how much may be slurred in a week.
+// A load is how much may be slurred in a week: as much on each of its days.
 type load struct {
-	most float64 // seconds
-	used float64
-	told bool
+	most  float64 // seconds
+	used  float64
+	days  int // of practice in the week
+	begun int // of these
 }
 
-// leastSlurring is what a week may have of slurring in any case, seconds: ten minutes a
-// week hurt no hand that is well (common practice).
-const leastSlurring = 600
+// leastSlurring is what a week may have of slurring in any case, seconds: four minutes on
+// five days hurt no hand that is well (common practice).
+const leastSlurring = 1200
 
 // load is that of a week: what the fullest of the last weeks had, growing by so much a
 // week. A plan by a student who has not slurred yet begins with the least.
 func (m *maker) load(week int) *load {
+	l := &load{days: 1, most: math.Inf(1)}
 	percent, on := m.rule(Growth)
 	if !on {
-		return &load{most: math.Inf(1)}
+		return l
+	}
+	l.days = 0
+	for day := 1; day <= 7; day++ {
+		if m.practises(day) && !m.monday.AddDate(0, 0, 7*week+day-1).Before(m.Begins) {
+			l.days++
+		}
 	}
 	base := max(leastSlurring, m.facts.SlurSeconds)
-	return &load{most: base * math.Pow(1+percent/100, float64(1+max(0, m.weeksFromNow(week))))}
+	l.most = base * math.Pow(1+percent/100, float64(1+max(0, m.weeksFromNow(week))))
+	return l
 }
 
-// takes reports whether a week has room for a line, and takes it in.
+// takes reports whether there is room for a line up to the day that was begun last, and
+// takes it in.
 func (l *load) takes(seconds, share float64) bool {
-	if l.used+seconds*share > l.most+1e-9 {
+	if l.used+seconds*share > l.most*float64(l.begun)/float64(max(1, l.days))+1e-9 {
 		return false
 	}
 	l.used += seconds * share
@@ -55,6 +65,7 @@ func (m *maker) day(date time.Time, w Week, queue []candidate, l *load) Day {
 	if day, on := m.rule(CleanTone); on && int(day) == dayOfWeek(date) {
 		d.Clean = true
 	}
+	l.begun++
 	budget := 60 * m.MinutesADay
 	if warm, is := m.warmUp(queue, budget, w); is && l.takes(float64(warm.Seconds), m.shareOf(warm.Drill)) {
 		d.Lines = append(d.Lines, warm)
@@ -127,6 +138,7 @@ func (m *maker) fill(d *Day, budget int, w Week, queue []candidate, l *load) {
 	for k := range len(regular) {
 		wanted = append(wanted, regular[(m.session*min(perDay, len(regular))+k)%len(regular)])
 	}
+	limited := false
 	for k, c := range wanted {
 		seconds := each
 		if c.returns {
@@ -140,7 +152,8 @@ func (m *maker) fill(d *Day, budget int, w Week, queue []candidate, l *load) {
 			break
 		}
 		if !l.takes(float64(seconds), c.SlurShare) {
-			m.overload(l)
+			m.remark(fmt.Sprintf("Some days are shorter than %d minutes, so that slurring grows no faster than the rule allows.", m.MinutesADay))
+			limited = true
 			continue
 		}
 		if pause > 0 {
@@ -149,12 +162,8 @@ func (m *maker) fill(d *Day, budget int, w Week, queue []candidate, l *load) {
 		d.Lines = append(d.Lines, m.line(c, seconds, w, k))
 		budget -= pause + seconds
 	}
-}
-
-func (m *maker) overload(l *load) {
-	if !l.told {
-		m.remark(fmt.Sprintf("Some days are shorter than %d minutes, so that slurring grows no faster than the rule allows.", m.MinutesADay))
-		l.told = true
+	if !limited && budget >= 2*(each+rest) && len(regular) > 0 && len(regular) == len(m.Drills) {
+		m.remark(fmt.Sprintf("There is time for more: of %d minutes a day %d are left. Put another drill in, or play each longer.", m.MinutesADay, budget/60))
 	}
 }
 

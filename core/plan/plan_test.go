@@ -64,6 +64,13 @@ func written(d Day) string {
 	return strings.TrimSpace(strings.Join(parts, " ") + " " + d.Reason)
 }
 
+func lasts(d Day) (seconds int) {
+	for _, l := range d.Lines {
+		seconds += l.Seconds
+	}
+	return seconds
+}
+
 func days(w Week) (all []string) {
 	for _, d := range w.Days {
 		all = append(all, written(d))
@@ -140,7 +147,10 @@ func TestBlocks(t *testing.T) {
 	s.Rules = map[RuleID]Setting{Blocks: {Off: true}}
 	assert.ElementsMatch(t, []string{"ham", "pull", "both", "pick"}, Plan{Weeks: Make(s, f).Weeks[:1]}.Drills(), "mixed from the start, by school")
 	alone := Make(settings(1, "ham"), f)
-	assert.Equal(t, []string{"Hammer-ons and pull-offs mix from the start: blocks take a drill of each alone."}, alone.Said)
+	assert.Equal(t, []string{
+		"Hammer-ons and pull-offs mix from the start: blocks take a drill of each alone.",
+		"There is time for more: of 15 minutes a day 9 are left. Put another drill in, or play each longer.",
+	}, alone.Said)
 }
 
 // One new drill a week, in graded order, whatever the order in which they were chosen.
@@ -199,6 +209,8 @@ func TestSlurringGrowsGently(t *testing.T) {
 		}
 		assert.LessOrEqual(t, slurred, most)
 		assert.Greater(t, slurred, most-150-180, "all that is allowed is there, but for less than a line")
+		first := lasts(p.Weeks[i].Days[0])
+		assert.InDelta(t, first, lasts(p.Weeks[i].Days[4]), 180, "no day of the week pays for another")
 	}
 	assert.Contains(t, p.Said, "Some days are shorter than 60 minutes, so that slurring grows no faster than the rule allows.")
 }

@@ -84,6 +84,7 @@ export const router = createRouter({
           component: () => import('./views/overview/OverviewPanel.vue'),
           props: (to) => ({ studentId: String(to.params.id) }),
         },
+        { path: 'plan', component: () => import('./views/plans/StudentPlan.vue') },
         { path: 'practice', component: () => import('./views/students/StudentPractice.vue') },
         { path: 'takes', component: () => import('./views/students/StudentTakes.vue') },
         { path: 'about', component: () => import('./views/students/StudentAbout.vue') },

@@ -14,6 +14,22 @@ export function standsOf(routineId: string): Promise<Stand[]> {
   return answer(client.GET('/routines/{routineId}/stands', { params: { path: { routineId } } }))
 }
 
+/** A day of a student's plan, which is a routine too, and what it plays. */
+export function planDay(
+  studentId: string,
+  date: string,
+): Promise<{ routine: SavedRoutine; stands: Stand[] }> {
+  return answer(
+    client.GET('/students/{studentId}/plan/days/{date}', {
+      params: { path: { studentId, date } },
+    }),
+  )
+}
+
+/** By what an item finds what lies on the stand: a drill lies in another position than its own. */
+export const standKey = (drill: string, position = 0): string =>
+  position ? `${drill}@${position}` : drill
+
 /** Makes a routine, or changes the one of its id from a revision. */
 export function putRoutine(
   studentId: string,

@@ -24,6 +24,8 @@ export interface HandIn {
   file: Blob
   /** Of the drill that was played. */
   version?: number
+  /** Where on the neck it was played, where that is not the drill's own position. */
+  position?: number
   /** By the clock of this device. */
   recordedAt: string
 }
@@ -52,13 +54,25 @@ export async function handIn(h: HandIn): Promise<Take> {
     asHeard,
     notesPerBeat,
     version,
+    position,
     recordedAt,
   } = h
   return answer(
     client.PUT('/assignments/{assignmentId}/takes/{takeId}', {
       params: {
         path: { assignmentId, takeId },
-        query: { source, bpm, aside, clickAt, rise, asHeard, notesPerBeat, version, recordedAt },
+        query: {
+          source,
+          bpm,
+          aside,
+          clickAt,
+          rise,
+          asHeard,
+          notesPerBeat,
+          version,
+          position,
+          recordedAt,
+        },
       },
       headers: { 'Content-Type': 'application/octet-stream' },
       body: h.file as unknown as string, // the contract's binary body

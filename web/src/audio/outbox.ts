@@ -185,6 +185,7 @@ export const outbox = useOutbox({
       bpm: t.bpm,
       notesPerBeat: t.notesPerBeat,
       version: t.version,
+      position: t.position,
       aside: t.aside === 'tapped' ? undefined : t.aside, // the source says it
       clickAt: t.clickAt,
       rise: t.rise,

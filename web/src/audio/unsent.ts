@@ -16,6 +16,8 @@ export interface Unsent {
   notesPerBeat?: number
   /** Of the drill that is played; older recordings do not know it. */
   version?: number
+  /** Where on the neck it is played, where that is not the drill's own position. */
+  position?: number
   /** Played at a tempo of one's own choice: it counts for nothing. */
   aside?: 'ownTempo' | 'tryOut' | 'tapped'
   /** What it was played on; else the microphone has heard it. */

@@ -22,7 +22,9 @@ export function amountWords(item: RoutineItem): string {
 export function itemName(item: RoutineItem, of: Pick<SavedRoutine, 'drills'>): string {
   if (item.kind === 'rest') return 'Rest'
   if (item.kind === 'note') return item.text ?? ''
-  return of.drills.find((d) => d.drillId === item.drill)?.name ?? 'A drill that was taken back'
+  const name = of.drills.find((d) => d.drillId === item.drill)?.name
+  if (!name) return 'A drill that was taken back'
+  return item.position ? `${name}, position ${item.position}` : name
 }
 
 /** About how long something lasts, in whole minutes. */

@@ -15,6 +15,7 @@ import { everything, usePages } from '../../api/pages'
 import { routine, routinesOf, standsOf } from '../../api/routines'
 import { fetchAhead } from '../../audio/ahead'
 import HandNote from './HandNote.vue'
+import PlanCard from './PlanCard.vue'
 import RoutineCard from './RoutineCard.vue'
 import LadderBar from '../../components/LadderBar.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
@@ -27,6 +28,8 @@ import { person } from '../../session'
 const router = useRouter()
 const assignments = ref<Assignment[]>()
 const routines = ref<SavedRoutine[]>([])
+/** The plan has something for today, which then comes before any routine. */
+const planned = ref(false)
 const { problem, attempt } = useAttempt()
 const { items, more, first, further } = usePages<TakeSummary>((after) =>
   answer(client.GET('/takes', { params: { query: { after, limit: 25 } } })),
@@ -65,7 +68,8 @@ async function keepAhead() {
     <HandNote v-if="person" :student-id="person.id" />
     <UnreadList />
     <UnsentList />
-    <RoutineCard v-for="(r, i) in routines" :key="r.id" :saved="r" :today="i === 0" />
+    <PlanCard v-if="person" :student-id="person.id" @today="(is) => (planned = is)" />
+    <RoutineCard v-for="(r, i) in routines" :key="r.id" :saved="r" :today="i === 0 && !planned" />
     <h2 v-if="routines.length && assignments?.length">Drill by drill</h2>
     <div v-if="assignments?.length" class="cards">
       <section v-for="a in assignments" :key="a.id" class="sheet card">

@@ -5,7 +5,7 @@ import { RouterLink, useRoute } from 'vue-router'
 
 import { answer, client, Problem, problemOf, type SavedRoutine, type Stand } from '../../api/client'
 import { handOf, hurtsHere, sayOfHand } from '../../api/hand'
-import { routine as load, standsOf } from '../../api/routines'
+import { planDay, routine as load, standKey, standsOf } from '../../api/routines'
 import { settled } from '../../api/takes'
 import { isAllowed } from '../../audio/microphones'
 import { outbox } from '../../audio/outbox'
@@ -26,12 +26,15 @@ import RoutinePlan from './RoutinePlan.vue'
 import RunKeys from './RunKeys.vue'
 import TakeTold from './TakeTold.vue'
 import { keyOf } from './keys'
+import { person } from '../../session'
 import SwitchLine from '../bench/SwitchLine.vue'
 import { useRun } from './run'
 import { say } from './saying'
 
 /** A whole practice with both hands on the guitar: one key, and it runs by itself. */
-const id = String(useRoute().params.id)
+const route = useRoute()
+const id = String(route.params.id)
+const day = /^\d{4}-\d{2}-\d{2}$/.test(id) ? id : undefined
 const saved = ref<SavedRoutine>()
 const fault = shallowRef<Problem>()
 const run = shallowRef<ReturnType<typeof useRun>>()
@@ -56,10 +59,23 @@ const filmed = ref(false)
 
 /** Drills that were taken back are not played. */
 const gone = ref<string[]>([])
+/** The routine and what it plays: of the plan, by its day, or one of its own. */
+async function lies(): Promise<[SavedRoutine, Stand[]]> {
+  if (!day) return Promise.all([load(id), standsOf(id)])
+  const { routine, stands } = await planDay(person.value?.id ?? '', day)
+  return [routine, stands]
+}
 async function open() {
-  const [kept, stands] = await Promise.all([load(id), standsOf(id)])
-  const by = new Map<string, Stand>(stands.map((s) => [s.assignment.drillId, s]))
-  const items = kept.routine.items.filter((i) => i.kind !== 'drill' || by.has(i.drill ?? ''))
+  const [kept, stands] = await lies()
+  const by = new Map<string, Stand>()
+  for (const i of kept.routine.items) {
+    const its = stands.filter((s) => s.assignment.drillId === i.drill)
+    const there = its.find((s) => s.position === i.position) ?? its.find((s) => !s.position)
+    if (i.kind === 'drill' && there) by.set(standKey(i.drill!, i.position), there)
+  }
+  const items = kept.routine.items.filter(
+    (i) => i.kind !== 'drill' || by.has(standKey(i.drill!, i.position)),
+  )
   filmed.value = stands.some((s) => s.assignment.video)
   gone.value = kept.routine.items.filter((i) => !items.includes(i)).map((i) => itemName(i, kept))
   saved.value = { ...kept, routine: { ...kept.routine, items } }
@@ -79,8 +95,12 @@ async function open() {
         settled(take, () => left).then(then, () => undefined) // without a line, later
       }),
     setAside: (made) => outbox.discard(made.take.id),
-    standNow: (assignmentId) =>
-      answer(client.GET('/assignments/{assignmentId}', { params: { path: { assignmentId } } })),
+    standNow: (assignmentId, position) =>
+      answer(
+        client.GET('/assignments/{assignmentId}', {
+          params: { path: { assignmentId }, query: { position } },
+        }),
+      ),
     now: () => performance.now() / 1000,
     pause: () => pause.value,
     warmUp: () => warmUp.value,

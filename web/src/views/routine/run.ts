@@ -15,6 +15,7 @@ import type { RunEvent, StandCore, Told } from '../../audio/standCore'
 import type { UnsentTake } from '../../audio/unsent'
 import { climbed } from '../stand/climbed'
 import { heardHere, saysOtherwise } from '../stand/heardHere'
+import { standKey } from '../../api/routines'
 import { asTempo, atTempo, stepOf } from '../stand/ownTempo'
 import { brokenOff, type Besides, type Ending } from '../stand/recording'
 
@@ -31,8 +32,8 @@ export interface OnStand {
   handIn: (made: UnsentTake, then: (take: Take) => void) => Promise<void>
   /** Keeps a take that nobody played on, for a while. */
   setAside: (made: UnsentTake) => Promise<void>
-  /** What lies on the stand of an assignment by the studio's word. */
-  standNow: (assignmentId: string) => Promise<Stand>
+  /** What lies on the stand of an assignment by the studio's word, in a position. */
+  standNow: (assignmentId: string, position?: number) => Promise<Stand>
   /** Seconds on a clock that only runs on. */
   now: () => number
   /** Seconds between takes. */
@@ -87,11 +88,17 @@ export function useRun(routine: Routine, stands: Map<string, Stand>, on: OnStand
     return next.catch(() => undefined)
   }
 
+  /** What lies on the stand for an item. */
+  function lying(item: number): Stand | undefined {
+    const { drill, position } = routine.items[item] ?? {}
+    return drill === undefined ? undefined : stands.get(standKey(drill, position))
+  }
+
   /** Does what the core says: a take is played, a new one perhaps, or none. */
   async function obey(playing: boolean, anew: boolean) {
-    const id = routine.items[told.value!.then]?.drill
-    if (stand.value?.assignment.drillId !== id) own.value = undefined
-    stand.value = id === undefined ? undefined : stands.get(id)
+    const next = lying(told.value!.then)
+    if (stand.value?.assignment.id !== next?.assignment.id) own.value = undefined
+    stand.value = next
     if (playing && !anew) return
     if (on.running()) await on.stop()
     if (!playing) return
@@ -118,8 +125,7 @@ export function useRun(routine: Routine, stands: Map<string, Stand>, on: OnStand
 
   /** Changes the tempo at which the item is played from the next take on. */
   function change(way: 1 | -1) {
-    const id = routine.items[told.value?.then ?? -1]?.drill
-    const at = id && stands.get(id)
+    const at = lying(told.value?.then ?? -1)
     if (!at) return
     const bpm = asTempo((own.value ?? at.chart.bpm) + way * stepOf(at))
     own.value = bpm === at.chart.bpm ? undefined : bpm
@@ -162,14 +168,14 @@ export function useRun(routine: Routine, stands: Map<string, Stand>, on: OnStand
    */
   async function hearStudio(take: Take, ours?: MeasuredTake) {
     if (left || !isMeasured(take) || (ours && !saysOtherwise(take, ours))) return
-    const now = await on.standNow(take.summary.assignmentId).catch(() => undefined)
-    if (!now) return // with the next answer
-    const { rung } = now.assignment
-    for (const [id, was] of stands)
-      if (was.assignment.id === now.assignment.id && differ(was.assignment.rung, rung)) {
-        stands.set(id, now)
-        if (ours) otherwise.value = now.assignment.drillName
-      }
+    for (const [id, was] of stands) {
+      if (was.assignment.id !== take.summary.assignmentId) continue
+      const now = await on.standNow(was.assignment.id, was.position).catch(() => undefined)
+      if (!now) return // with the next answer
+      if (!differ(was.assignment.rung, now.assignment.rung)) continue
+      stands.set(id, now)
+      if (ours) otherwise.value = now.assignment.drillName
+    }
   }
 
   const clock = setInterval(() => {

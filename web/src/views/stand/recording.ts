@@ -198,6 +198,7 @@ export function useRecording(
       bpm,
       notesPerBeat,
       version: assignment.version,
+      position: stand.position,
       aside,
       rise: chart.riseBpm,
       ...(on && { source: on === 'key' ? ('key' as const) : ('midi' as const) }),
