@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -96,6 +97,14 @@ func (m *maker) shareOf(drill string) float64 {
 	return 0
 }
 
+// unplayed is 1 for what is new: nobody warms up on that.
+func unplayed(c candidate) int {
+	if c.State == nil {
+		return 1
+	}
+	return 0
+}
+
 // warmUp is the easiest of the week's drills, slow and high on the neck; a third of the
 // day at the most.
 func (m *maker) warmUp(queue []candidate, budget int, w Week) (Line, bool) {
@@ -103,12 +112,9 @@ func (m *maker) warmUp(queue []candidate, budget int, w Week) (Line, bool) {
 	if !on || len(queue) == 0 {
 		return Line{}, false
 	}
-	easiest := queue[0]
-	for _, c := range queue {
-		if c.Rank < easiest.Rank {
-			easiest = c
-		}
-	}
+	easiest := slices.MinFunc(queue, func(a, b candidate) int {
+		return cmp.Or(cmp.Compare(unplayed(a), unplayed(b)), cmp.Compare(a.Rank, b.Rank))
+	})
 	highest := easiest.Position
 	if len(w.Positions) > 0 {
 		top, _ := m.rule(Highest)

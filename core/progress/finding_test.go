@@ -110,7 +110,7 @@ func TestForecastsThatCannotBe(t *testing.T) {
 		"young":   {weekly(60, 64, 68), 92, start.AddDate(0, 0, 21), "It cannot be said yet: that takes 5 weeks with takes that count, and there are 3."},
 		"away":    {steady, 92, today.AddDate(0, 0, 20), "It cannot be said: nothing was played lately."},
 		"flat":    {weekly(80, 80, 80, 80, 80, 80, 80), 92, start.AddDate(0, 0, 49), "It cannot be said: the tempo does not surely go up."},
-		"far off": {steady, 120, today, "It cannot be said: it is too far off for the pace of the last weeks."},
+		"far off": {steady, 120, today, "It cannot be said: for the pace of the last weeks that is too far ahead to be sure."},
 		"nothing": {weekly(), 92, today, "It cannot be said yet: that takes 5 weeks with takes that count, and there are 0."},
 	} {
 		t.Run(name, func(t *testing.T) {

@@ -57,7 +57,7 @@ func (r Record) Forecast(goal tempo.Rung, today time.Time) Forecast {
 	soon := quickest * max(0, at-p.now) / p.best
 	left := 1 - (max(at-p.now, at-p.fitted)+p.noise+r.step())/(p.worst*slowing)
 	if left < leftOver {
-		return Forecast{Text: "It cannot be said: it is too far off for the pace of the last weeks."}
+		return Forecast{Text: "It cannot be said: for the pace of the last weeks that is too far ahead to be sure."}
 	}
 	late := luckWeeks - slowing*math.Log(left)
 	earliest, latest := after(today, soon), after(today, late)

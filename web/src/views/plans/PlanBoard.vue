@@ -3,6 +3,7 @@ import { computed, nextTick, ref } from 'vue'
 
 import type { Plan, PlanExercise, PlanLine, SavedPlan } from '../../api/client'
 import { dayMonth } from '../../components/charts/look'
+import { count } from '../../draw/words'
 import { copied, daysOn, lasts, lineAt, moved, released, removed, type Place } from './edits'
 import LineEditor from './LineEditor.vue'
 import { briefly, happened, lineName, weekdays } from './words'
@@ -66,12 +67,28 @@ function drop(week: number, day: number, line?: number) {
   dragged.value = over.value = undefined
 }
 const open = computed(() => (opened.value ? lineAt(props.plan, opened.value) : undefined))
+/** Weeks that are over are folded away. */
+const showsPast = ref(false)
+const pastWeeks = computed(
+  () => props.plan.weeks.filter((w) => isPast(w.days.at(-1)?.date ?? w.begins)).length,
+)
 const why = (l: PlanLine) => [l.reason, l.rule ? '' : 'Put here by hand.'].filter(Boolean).join(' ')
 </script>
 
 <template>
   <div ref="board" class="board">
-    <section v-for="(w, week) in plan.weeks" :key="w.begins" class="week">
+    <p v-if="pastWeeks">
+      <button type="button" class="link small" @click="showsPast = !showsPast">
+        {{ showsPast ? 'Fold away' : 'Show' }} {{ count(pastWeeks, 'week') }} that
+        {{ pastWeeks === 1 ? 'is' : 'are' }} over
+      </button>
+    </p>
+    <section
+      v-for="(w, week) in plan.weeks"
+      v-show="showsPast || week >= pastWeeks"
+      :key="w.begins"
+      class="week"
+    >
       <header>
         <b>Week of {{ dayMonth(w.begins) }}</b>
         <span v-if="w.theme" class="small">{{ w.theme }}</span>
@@ -229,9 +246,7 @@ li.over {
   font-style: italic;
 }
 .line {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 var(--s2);
+  display: grid;
   padding: 2px 6px;
   border: 1px solid var(--line);
   border-radius: 4px;
@@ -246,6 +261,8 @@ li.over {
   border-style: dashed;
 }
 .line.rest {
+  display: flex;
+  gap: var(--s2);
   border: 0;
   padding: 0 6px;
   color: var(--ink-3);

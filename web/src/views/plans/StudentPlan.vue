@@ -182,7 +182,6 @@ const takeAway = () =>
 }
 .said {
   display: block;
-  font-weight: 600;
 }
 summary {
   cursor: pointer;
