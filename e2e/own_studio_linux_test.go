@@ -191,9 +191,9 @@ func TestAStudioOfOnesOwn(t *testing.T) {
 
 	// The instructor hears it, comments, is answered, and sets the rung by hand.
 	owner.do(chromedp.Navigate(h.at("/students")))
-	owner.see("1 take")
+	owner.see("Latest takes")
 	p := owner
-	p.do(chromedp.Click(chromedp.Search(`(//table//td//a)[1]`)))
+	p.do(chromedp.Click(chromedp.Search(`//section[h2[normalize-space(.) = "Latest takes"]]//td/a`)))
 	p.see("Every note")
 	p.do(chromedp.Click(chromedp.CSS(`.mark[aria-label]`)))
 	p.do(chromedp.SendKeys(chromedp.CSS(`[aria-label="Comment on this note"]`), "Lift this one sooner."))
@@ -213,9 +213,12 @@ func TestAStudioOfOnesOwn(t *testing.T) {
 
 	owner.do(chromedp.Navigate(h.at("/students")))
 	owner.see("1 comment not read yet", "“It hurts to lift.”")
-	owner.do(chromedp.Click(chromedp.Search(`//h2/a[normalize-space(.) = "Mira Tamsin"]`)))
-	owner.see("signs in as mira", "What instructors did")
+	owner.do(chromedp.Click(chromedp.Search(`//td/a[normalize-space(.) = "Mira Tamsin"]`)))
+	owner.see("signs in as mira")
+	owner.press("About")
+	owner.see("What instructors did")
 	owner.accessible()
+	owner.press("Practice")
 	owner.do(chromedp.Click(chromedp.CSS(`article a`)))
 	owner.press("Set the rung")
 	owner.fill("Tempo, bpm", "100")

@@ -100,6 +100,13 @@ openStudent({ pupil: pupil as Ref<Pupil>, isAway, reload: load, away })
         <el-button type="primary" @click="back">Bring back</el-button>
         <el-button v-if="!member.removeAt" @click="away('remove')">Remove</el-button>
       </section>
+      <section v-if="pupil.hurtSince" class="sheet pain row" role="alert">
+        <p class="grow">
+          <b>{{ member.person.name }} has reported pain</b>, {{ dayOf(pupil.hurtSince) }}. No ladder
+          climbs, and the plan is empty, until you say so.
+        </p>
+        <RouterLink :to="`/students/${id}/practice`">What their hand says</RouterLink>
+      </section>
       <nav class="pages" aria-label="Pages of this student">
         <RouterLink
           v-for="p in pages"
@@ -118,6 +125,9 @@ openStudent({ pupil: pupil as Ref<Pupil>, isAway, reload: load, away })
 <style scoped>
 .head {
   flex: 1 1 300px;
+}
+.pain {
+  border-left: 10px solid var(--ink);
 }
 .pages {
   display: flex;
