@@ -736,6 +736,34 @@ type Ladder = tempo.Ladder
 // Leap defines model for Leap.
 type Leap = drill.Leapt
 
+// Lesson defines model for Lesson.
+type Lesson struct {
+	// Comments Answers of the student that nobody has read
+	Comments int `json:"comments"`
+
+	// Hear What to hear: what went best since, and what shows the trouble
+	Hear []TakeSummary `json:"hear"`
+
+	// Needs What to look at
+	Needs []Need       `json:"needs"`
+	Notes []LessonNote `json:"notes"`
+
+	// Said What has changed since
+	Said []string `json:"said"`
+
+	// Since Day of the lesson before, or a week ago
+	Since time.Time `json:"since"`
+}
+
+// LessonNote defines model for LessonNote.
+type LessonNote struct {
+	At       time.Time          `json:"at"`
+	Author   string             `json:"author"`
+	Id       openapi_types.UUID `json:"id"`
+	Revision int                `json:"revision"`
+	Text     string             `json:"text"`
+}
+
 // Letter defines model for Letter.
 type Letter struct {
 	// Failure Why it could not be sent
@@ -1133,6 +1161,15 @@ type ResetWish struct {
 	Studio *string `json:"studio,omitempty"`
 }
 
+// Review defines model for Review.
+type Review struct {
+	Accepted bool               `json:"accepted"`
+	At       time.Time          `json:"at"`
+	Author   string             `json:"author"`
+	Note     string             `json:"note"`
+	TakeId   openapi_types.UUID `json:"takeId"`
+}
+
 // Rhythm defines model for Rhythm.
 type Rhythm = drill.Rhythm
 
@@ -1389,6 +1426,7 @@ type Take struct {
 	Chart    Chart       `json:"chart"`
 	Comments []Comment   `json:"comments"`
 	Parts    *PartsTold  `json:"parts,omitempty"`
+	Review   *Review     `json:"review,omitempty"`
 	Summary  TakeSummary `json:"summary"`
 
 	// Video The hands while the take was played
@@ -1540,6 +1578,15 @@ type TwoMove = drill.TwoMove
 // TwoStringShape defines model for TwoStringShape.
 type TwoStringShape = drill.TwoStringShape
 
+// UnreadReview defines model for UnreadReview.
+type UnreadReview struct {
+	DrillName string `json:"drillName"`
+	Review    Review `json:"review"`
+
+	// Rung A tempo and its notes per beat
+	Rung Rung `json:"rung"`
+}
+
 // Variety defines model for Variety.
 type Variety = drill.Variety
 
@@ -1563,6 +1610,26 @@ type VersionPage struct {
 
 	// Next Where the next page begins; none is left where it is missing
 	Next *string `json:"next,omitempty"`
+}
+
+// WaitingTake defines model for WaitingTake.
+type WaitingTake struct {
+	AssignmentId openapi_types.UUID `json:"assignmentId"`
+	DrillName    string             `json:"drillName"`
+
+	// Finding How it goes with a drill
+	Finding    *Finding  `json:"finding,omitempty"`
+	RecordedAt time.Time `json:"recordedAt"`
+
+	// Rung A tempo and its notes per beat
+	Rung    Rung   `json:"rung"`
+	Student Person `json:"student"`
+
+	// TakeId The latest
+	TakeId openapi_types.UUID `json:"takeId"`
+
+	// Takes That wait, the latest included
+	Takes int `json:"takes"`
 }
 
 // Weak defines model for Weak.
@@ -1894,6 +1961,17 @@ type AddHandReportParams struct {
 	At *time.Time `form:"at,omitempty" json:"at,omitempty"`
 }
 
+// PutLessonJSONBody defines parameters for PutLesson.
+type PutLessonJSONBody struct {
+	Text string `json:"text"`
+}
+
+// PutLessonParams defines parameters for PutLesson.
+type PutLessonParams struct {
+	// IfMatch The revision that the change was made on, 0 for what is new
+	IfMatch IfMatch `json:"If-Match"`
+}
+
 // GetOverviewParams defines parameters for GetOverview.
 type GetOverviewParams struct {
 	// Weeks How many of the last weeks; 26 where not given
@@ -1939,6 +2017,12 @@ type PutCommentJSONBody struct {
 type PutCommentParams struct {
 	// IfMatch The revision that the change was made on, 0 for what is new
 	IfMatch IfMatch `json:"If-Match"`
+}
+
+// PutReviewJSONBody defines parameters for PutReview.
+type PutReviewJSONBody struct {
+	Accepted bool    `json:"accepted"`
+	Note     *string `json:"note,omitempty"`
 }
 
 // PutVideoParams defines parameters for PutVideo.
@@ -2044,6 +2128,9 @@ type ComeInJSONRequestBody = PersonalCode
 // AddHandReportJSONRequestBody defines body for AddHandReport for application/json ContentType.
 type AddHandReportJSONRequestBody = HandReport
 
+// PutLessonJSONRequestBody defines body for PutLesson for application/json ContentType.
+type PutLessonJSONRequestBody PutLessonJSONBody
+
 // PutPlanJSONRequestBody defines body for PutPlan for application/json ContentType.
 type PutPlanJSONRequestBody = PlanChange
 
@@ -2058,6 +2145,9 @@ type ChangeStudioJSONRequestBody = StudioChange
 
 // PutCommentJSONRequestBody defines body for PutComment for application/json ContentType.
 type PutCommentJSONRequestBody PutCommentJSONBody
+
+// PutReviewJSONRequestBody defines body for PutReview for application/json ContentType.
+type PutReviewJSONRequestBody PutReviewJSONBody
 
 // VaryJSONRequestBody defines body for Vary for application/json ContentType.
 type VaryJSONRequestBody = DrillFile
@@ -2262,6 +2352,12 @@ type ServerInterface interface {
 	// Set another password by the link of a letter
 	// (PUT /resets)
 	Reset(c *gin.Context)
+	// Takes that wait for an instructor, one of each drill of a student, who waits longest first
+	// (GET /reviews)
+	ListReviews(c *gin.Context)
+	// What instructors said of one's takes that one has not read yet
+	// (GET /reviews/unread)
+	ListUnreadReviews(c *gin.Context)
 	// Transpose a drill, move it to other strings, or make its notes one's own
 	// (POST /rework)
 	Rework(c *gin.Context, params ReworkParams)
@@ -2316,6 +2412,15 @@ type ServerInterface interface {
 	// Say how the hand is; the same id twice says it once
 	// (PUT /students/{studentId}/hand/{reportId})
 	AddHandReport(c *gin.Context, studentId openapi_types.UUID, reportId openapi_types.UUID, params AddHandReportParams)
+	// What there is to say, to look at and to hear in the next lesson
+	// (GET /students/{studentId}/lesson)
+	GetLesson(c *gin.Context, studentId openapi_types.UUID)
+	// Take the note of a lesson away
+	// (DELETE /students/{studentId}/lessons/{lessonId})
+	DeleteLesson(c *gin.Context, studentId openapi_types.UUID, lessonId openapi_types.UUID)
+	// Note a lesson, or change what was noted
+	// (PUT /students/{studentId}/lessons/{lessonId})
+	PutLesson(c *gin.Context, studentId openapi_types.UUID, lessonId openapi_types.UUID, params PutLessonParams)
 	// How it went with a student over weeks
 	// (GET /students/{studentId}/overview)
 	GetOverview(c *gin.Context, studentId openapi_types.UUID, params GetOverviewParams)
@@ -2376,6 +2481,12 @@ type ServerInterface interface {
 	// Keep a remedy as a drill and put it on the student's stand; once made, the same again
 	// (POST /takes/{takeId}/remedies/{number})
 	TakeRemedy(c *gin.Context, takeId openapi_types.UUID, number int)
+	// Let a take wait again
+	// (DELETE /takes/{takeId}/review)
+	DeleteReview(c *gin.Context, takeId openapi_types.UUID)
+	// Say that a take was listened to; it and those of its drill before it wait no more
+	// (PUT /takes/{takeId}/review)
+	PutReview(c *gin.Context, takeId openapi_types.UUID)
 
 	// (GET /takes/{takeId}/sound)
 	GetSound(c *gin.Context, takeId openapi_types.UUID)
@@ -4303,6 +4414,32 @@ func (siw *ServerInterfaceWrapper) Reset(c *gin.Context) {
 	siw.Handler.Reset(c)
 }
 
+// ListReviews operation middleware
+func (siw *ServerInterfaceWrapper) ListReviews(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListReviews(c)
+}
+
+// ListUnreadReviews operation middleware
+func (siw *ServerInterfaceWrapper) ListUnreadReviews(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListUnreadReviews(c)
+}
+
 // Rework operation middleware
 func (siw *ServerInterfaceWrapper) Rework(c *gin.Context) {
 
@@ -4755,6 +4892,126 @@ func (siw *ServerInterfaceWrapper) AddHandReport(c *gin.Context) {
 	}
 
 	siw.Handler.AddHandReport(c, studentId, reportId, params)
+}
+
+// GetLesson operation middleware
+func (siw *ServerInterfaceWrapper) GetLesson(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetLesson(c, studentId)
+}
+
+// DeleteLesson operation middleware
+func (siw *ServerInterfaceWrapper) DeleteLesson(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "lessonId" -------------
+	var lessonId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "lessonId", c.Param("lessonId"), &lessonId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter lessonId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.DeleteLesson(c, studentId, lessonId)
+}
+
+// PutLesson operation middleware
+func (siw *ServerInterfaceWrapper) PutLesson(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "lessonId" -------------
+	var lessonId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "lessonId", c.Param("lessonId"), &lessonId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter lessonId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PutLessonParams
+
+	headers := c.Request.Header
+
+	// ------------- Required header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: true, Type: "integer", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = IfMatch
+
+	} else {
+		siw.ErrorHandler(c, fmt.Errorf("Header parameter If-Match is required, but not found"), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PutLesson(c, studentId, lessonId, params)
 }
 
 // GetOverview operation middleware
@@ -5453,6 +5710,56 @@ func (siw *ServerInterfaceWrapper) TakeRemedy(c *gin.Context) {
 	siw.Handler.TakeRemedy(c, takeId, number)
 }
 
+// DeleteReview operation middleware
+func (siw *ServerInterfaceWrapper) DeleteReview(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "takeId" -------------
+	var takeId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "takeId", c.Param("takeId"), &takeId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter takeId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.DeleteReview(c, takeId)
+}
+
+// PutReview operation middleware
+func (siw *ServerInterfaceWrapper) PutReview(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "takeId" -------------
+	var takeId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "takeId", c.Param("takeId"), &takeId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter takeId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PutReview(c, takeId)
+}
+
 // GetSound operation middleware
 func (siw *ServerInterfaceWrapper) GetSound(c *gin.Context) {
 
@@ -5692,6 +5999,8 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/remeasuring", wrapper.Remeasure)
 	router.POST(options.BaseURL+"/resets", wrapper.AskReset)
 	router.PUT(options.BaseURL+"/resets", wrapper.Reset)
+	router.GET(options.BaseURL+"/reviews", wrapper.ListReviews)
+	router.GET(options.BaseURL+"/reviews/unread", wrapper.ListUnreadReviews)
 	router.POST(options.BaseURL+"/rework", wrapper.Rework)
 	router.DELETE(options.BaseURL+"/routines/:routineId", wrapper.DeleteRoutine)
 	router.GET(options.BaseURL+"/routines/:routineId", wrapper.GetRoutine)
@@ -5710,6 +6019,9 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/students/:studentId/hand/clear", wrapper.ClearPain)
 	router.DELETE(options.BaseURL+"/students/:studentId/hand/:reportId", wrapper.WithdrawHandReport)
 	router.PUT(options.BaseURL+"/students/:studentId/hand/:reportId", wrapper.AddHandReport)
+	router.GET(options.BaseURL+"/students/:studentId/lesson", wrapper.GetLesson)
+	router.DELETE(options.BaseURL+"/students/:studentId/lessons/:lessonId", wrapper.DeleteLesson)
+	router.PUT(options.BaseURL+"/students/:studentId/lessons/:lessonId", wrapper.PutLesson)
 	router.GET(options.BaseURL+"/students/:studentId/overview", wrapper.GetOverview)
 	router.DELETE(options.BaseURL+"/students/:studentId/plan", wrapper.DeletePlan)
 	router.GET(options.BaseURL+"/students/:studentId/plan", wrapper.GetPlan)
@@ -5730,6 +6042,8 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/takes/:takeId/measure", wrapper.MeasureTake)
 	router.POST(options.BaseURL+"/takes/:takeId/read", wrapper.MarkRead)
 	router.POST(options.BaseURL+"/takes/:takeId/remedies/:number", wrapper.TakeRemedy)
+	router.DELETE(options.BaseURL+"/takes/:takeId/review", wrapper.DeleteReview)
+	router.PUT(options.BaseURL+"/takes/:takeId/review", wrapper.PutReview)
 	router.GET(options.BaseURL+"/takes/:takeId/sound", wrapper.GetSound)
 	router.DELETE(options.BaseURL+"/takes/:takeId/video", wrapper.DeleteVideo)
 	router.GET(options.BaseURL+"/takes/:takeId/video", wrapper.GetVideo)
@@ -8304,6 +8618,82 @@ func (response ResetdefaultApplicationProblemPlusJSONResponse) VisitResetRespons
 	return err
 }
 
+type ListReviewsRequestObject struct {
+}
+
+type ListReviewsResponseObject interface {
+	VisitListReviewsResponse(w http.ResponseWriter) error
+}
+
+type ListReviews200JSONResponse []WaitingTake
+
+func (response ListReviews200JSONResponse) VisitListReviewsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListReviewsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListReviewsdefaultApplicationProblemPlusJSONResponse) VisitListReviewsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListUnreadReviewsRequestObject struct {
+}
+
+type ListUnreadReviewsResponseObject interface {
+	VisitListUnreadReviewsResponse(w http.ResponseWriter) error
+}
+
+type ListUnreadReviews200JSONResponse []UnreadReview
+
+func (response ListUnreadReviews200JSONResponse) VisitListUnreadReviewsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListUnreadReviewsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListUnreadReviewsdefaultApplicationProblemPlusJSONResponse) VisitListUnreadReviewsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ReworkRequestObject struct {
 	Params ReworkParams
 	Body   *ReworkJSONRequestBody
@@ -8958,6 +9348,115 @@ type AddHandReportdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response AddHandReportdefaultApplicationProblemPlusJSONResponse) VisitAddHandReportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetLessonRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+}
+
+type GetLessonResponseObject interface {
+	VisitGetLessonResponse(w http.ResponseWriter) error
+}
+
+type GetLesson200JSONResponse Lesson
+
+func (response GetLesson200JSONResponse) VisitGetLessonResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetLessondefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetLessondefaultApplicationProblemPlusJSONResponse) VisitGetLessonResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DeleteLessonRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+	LessonId  openapi_types.UUID `json:"lessonId"`
+}
+
+type DeleteLessonResponseObject interface {
+	VisitDeleteLessonResponse(w http.ResponseWriter) error
+}
+
+type DeleteLesson204Response struct {
+}
+
+func (response DeleteLesson204Response) VisitDeleteLessonResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DeleteLessondefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DeleteLessondefaultApplicationProblemPlusJSONResponse) VisitDeleteLessonResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PutLessonRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+	LessonId  openapi_types.UUID `json:"lessonId"`
+	Params    PutLessonParams
+	Body      *PutLessonJSONRequestBody
+}
+
+type PutLessonResponseObject interface {
+	VisitPutLessonResponse(w http.ResponseWriter) error
+}
+
+type PutLesson204Response struct {
+}
+
+func (response PutLesson204Response) VisitPutLessonResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type PutLessondefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PutLessondefaultApplicationProblemPlusJSONResponse) VisitPutLessonResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -9741,6 +10240,73 @@ func (response TakeRemedydefaultApplicationProblemPlusJSONResponse) VisitTakeRem
 	return err
 }
 
+type DeleteReviewRequestObject struct {
+	TakeId openapi_types.UUID `json:"takeId"`
+}
+
+type DeleteReviewResponseObject interface {
+	VisitDeleteReviewResponse(w http.ResponseWriter) error
+}
+
+type DeleteReview204Response struct {
+}
+
+func (response DeleteReview204Response) VisitDeleteReviewResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DeleteReviewdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DeleteReviewdefaultApplicationProblemPlusJSONResponse) VisitDeleteReviewResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PutReviewRequestObject struct {
+	TakeId openapi_types.UUID `json:"takeId"`
+	Body   *PutReviewJSONRequestBody
+}
+
+type PutReviewResponseObject interface {
+	VisitPutReviewResponse(w http.ResponseWriter) error
+}
+
+type PutReview204Response struct {
+}
+
+func (response PutReview204Response) VisitPutReviewResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type PutReviewdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PutReviewdefaultApplicationProblemPlusJSONResponse) VisitPutReviewResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type GetSoundRequestObject struct {
 	TakeId openapi_types.UUID `json:"takeId"`
 }
@@ -10315,6 +10881,12 @@ type StrictServerInterface interface {
 	// Set another password by the link of a letter
 	// (PUT /resets)
 	Reset(ctx context.Context, request ResetRequestObject) (ResetResponseObject, error)
+	// Takes that wait for an instructor, one of each drill of a student, who waits longest first
+	// (GET /reviews)
+	ListReviews(ctx context.Context, request ListReviewsRequestObject) (ListReviewsResponseObject, error)
+	// What instructors said of one's takes that one has not read yet
+	// (GET /reviews/unread)
+	ListUnreadReviews(ctx context.Context, request ListUnreadReviewsRequestObject) (ListUnreadReviewsResponseObject, error)
 	// Transpose a drill, move it to other strings, or make its notes one's own
 	// (POST /rework)
 	Rework(ctx context.Context, request ReworkRequestObject) (ReworkResponseObject, error)
@@ -10369,6 +10941,15 @@ type StrictServerInterface interface {
 	// Say how the hand is; the same id twice says it once
 	// (PUT /students/{studentId}/hand/{reportId})
 	AddHandReport(ctx context.Context, request AddHandReportRequestObject) (AddHandReportResponseObject, error)
+	// What there is to say, to look at and to hear in the next lesson
+	// (GET /students/{studentId}/lesson)
+	GetLesson(ctx context.Context, request GetLessonRequestObject) (GetLessonResponseObject, error)
+	// Take the note of a lesson away
+	// (DELETE /students/{studentId}/lessons/{lessonId})
+	DeleteLesson(ctx context.Context, request DeleteLessonRequestObject) (DeleteLessonResponseObject, error)
+	// Note a lesson, or change what was noted
+	// (PUT /students/{studentId}/lessons/{lessonId})
+	PutLesson(ctx context.Context, request PutLessonRequestObject) (PutLessonResponseObject, error)
 	// How it went with a student over weeks
 	// (GET /students/{studentId}/overview)
 	GetOverview(ctx context.Context, request GetOverviewRequestObject) (GetOverviewResponseObject, error)
@@ -10429,6 +11010,12 @@ type StrictServerInterface interface {
 	// Keep a remedy as a drill and put it on the student's stand; once made, the same again
 	// (POST /takes/{takeId}/remedies/{number})
 	TakeRemedy(ctx context.Context, request TakeRemedyRequestObject) (TakeRemedyResponseObject, error)
+	// Let a take wait again
+	// (DELETE /takes/{takeId}/review)
+	DeleteReview(ctx context.Context, request DeleteReviewRequestObject) (DeleteReviewResponseObject, error)
+	// Say that a take was listened to; it and those of its drill before it wait no more
+	// (PUT /takes/{takeId}/review)
+	PutReview(ctx context.Context, request PutReviewRequestObject) (PutReviewResponseObject, error)
 
 	// (GET /takes/{takeId}/sound)
 	GetSound(ctx context.Context, request GetSoundRequestObject) (GetSoundResponseObject, error)
@@ -12375,6 +12962,54 @@ func (sh *strictHandler) Reset(ctx *gin.Context) {
 	}
 }
 
+// ListReviews operation middleware
+func (sh *strictHandler) ListReviews(ctx *gin.Context) {
+	var request ListReviewsRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListReviews(ctx, request.(ListReviewsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListReviews")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListReviewsResponseObject); ok {
+		if err := validResponse.VisitListReviewsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListUnreadReviews operation middleware
+func (sh *strictHandler) ListUnreadReviews(ctx *gin.Context) {
+	var request ListUnreadReviewsRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListUnreadReviews(ctx, request.(ListUnreadReviewsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListUnreadReviews")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListUnreadReviewsResponseObject); ok {
+		if err := validResponse.VisitListUnreadReviewsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // Rework operation middleware
 func (sh *strictHandler) Rework(ctx *gin.Context, params ReworkParams) {
 	var request ReworkRequestObject
@@ -12863,6 +13498,94 @@ func (sh *strictHandler) AddHandReport(ctx *gin.Context, studentId openapi_types
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(AddHandReportResponseObject); ok {
 		if err := validResponse.VisitAddHandReportResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetLesson operation middleware
+func (sh *strictHandler) GetLesson(ctx *gin.Context, studentId openapi_types.UUID) {
+	var request GetLessonRequestObject
+
+	request.StudentId = studentId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetLesson(ctx, request.(GetLessonRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetLesson")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetLessonResponseObject); ok {
+		if err := validResponse.VisitGetLessonResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// DeleteLesson operation middleware
+func (sh *strictHandler) DeleteLesson(ctx *gin.Context, studentId openapi_types.UUID, lessonId openapi_types.UUID) {
+	var request DeleteLessonRequestObject
+
+	request.StudentId = studentId
+	request.LessonId = lessonId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DeleteLesson(ctx, request.(DeleteLessonRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DeleteLesson")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(DeleteLessonResponseObject); ok {
+		if err := validResponse.VisitDeleteLessonResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// PutLesson operation middleware
+func (sh *strictHandler) PutLesson(ctx *gin.Context, studentId openapi_types.UUID, lessonId openapi_types.UUID, params PutLessonParams) {
+	var request PutLessonRequestObject
+
+	request.StudentId = studentId
+	request.LessonId = lessonId
+	request.Params = params
+
+	var body PutLessonJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.PutLesson(ctx, request.(PutLessonRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "PutLesson")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(PutLessonResponseObject); ok {
+		if err := validResponse.VisitPutLessonResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -13428,6 +14151,65 @@ func (sh *strictHandler) TakeRemedy(ctx *gin.Context, takeId openapi_types.UUID,
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(TakeRemedyResponseObject); ok {
 		if err := validResponse.VisitTakeRemedyResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// DeleteReview operation middleware
+func (sh *strictHandler) DeleteReview(ctx *gin.Context, takeId openapi_types.UUID) {
+	var request DeleteReviewRequestObject
+
+	request.TakeId = takeId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DeleteReview(ctx, request.(DeleteReviewRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DeleteReview")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(DeleteReviewResponseObject); ok {
+		if err := validResponse.VisitDeleteReviewResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// PutReview operation middleware
+func (sh *strictHandler) PutReview(ctx *gin.Context, takeId openapi_types.UUID) {
+	var request PutReviewRequestObject
+
+	request.TakeId = takeId
+
+	var body PutReviewJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.PutReview(ctx, request.(PutReviewRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "PutReview")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(PutReviewResponseObject); ok {
+		if err := validResponse.VisitPutReviewResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

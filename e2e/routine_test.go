@@ -207,7 +207,7 @@ func TestItHurts(t *testing.T) {
 	p.enter(instructor)
 	p.do(chromedp.Navigate(base + "/students"))
 	p.see("Reported pain")
-	p.do(chromedp.Click(chromedp.Search(`//td/a[normalize-space(.) = "`+student+`"]`)))
+	p.do(chromedp.Click(chromedp.Search(`//td/a[normalize-space(.) = "` + student + `"]`)))
 	p.press("What their hand says")
 	p.see("has reported pain.", "it hurts: wrist")
 	p.press("Let the ladders climb again")

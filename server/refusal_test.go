@@ -82,6 +82,8 @@ var calls = map[string]call{
 	"getPlan": {about: aThing}, "putPlan": {about: aThing, body: map[string]any{"settings": plan.Usual(time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC))}}, "deletePlan": {about: aThing},
 	"restorePlan": {about: aThing}, "makePlan": {about: aThing, body: map[string]any{"settings": plan.Usual(time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC))}},
 	"getPlanDay": {about: aThing}, "spreadPlan": {about: aThing, body: map[string]any{"from": "{person}", "to": []any{"{person}"}}},
+	"listReviews": {about: ones}, "listUnreadReviews": {about: ones}, "putReview": {about: aThing, body: map[string]any{"accepted": true}}, "deleteReview": {about: aThing},
+	"getLesson": {about: aThing}, "putLesson": {about: aThing, body: map[string]any{"text": "slower"}}, "deleteLesson": {about: aThing},
 	"getGlance": {about: ones, query: "groupId={group}"}, "getOverview": {about: aThing},
 	"listPupils": {about: ones, query: "groupId={group}"}, "getPupil": {about: aThing}, "getSetup": {about: aThing}, "changeSetup": {about: aThing, body: drill.UsualSetup()},
 	"listAssignments": {about: ones, query: "studentId={person}"}, "assign": {about: aThing, body: map[string]any{"drillId": "{drillId}", "studentId": "{person}"}},
@@ -133,6 +135,8 @@ func newFixture(t *testing.T, found evenness.Analysis, by store.Person) fixture 
 	require.NoError(t, kept.PutRoutine(ctx, routine, person, 0, practice.Routine{
 		Name: secretName, Items: []practice.Item{{Kind: practice.Play, Drill: drillID.String(), Enough: &practice.Enough{By: practice.ByTakes, Count: 1}}},
 	}, []uuid.UUID{drillID}))
+	lesson := id()
+	require.NoError(t, kept.PutLesson(ctx, lesson, person, 0, secretName))
 	require.NoError(t, kept.PutPlan(ctx, person, 0, plan.Usual(time.Now()), plan.Make(plan.Usual(time.Now()), plan.Facts{Today: time.Now()}), time.Now(), nil))
 	require.NoError(t, kept.AddHandReport(ctx, report, person, time.Now(), practice.HandReport{Kind: practice.IsHurt, Text: secretName}))
 	chart, err := file.Drill.Chart(guitar.Standard(), 100)
@@ -144,9 +148,10 @@ func newFixture(t *testing.T, found evenness.Analysis, by store.Person) fixture 
 	}
 	require.NoError(t, kept.PutVideo(ctx, take, store.Video{Media: "video/webm"}, strings.NewReader("hands")))
 	require.NoError(t, kept.PutComment(ctx, store.Comment{ID: comment, TakeID: take, Text: "late", Author: by}))
+	require.NoError(t, kept.PutReview(store.Within(ctx, store.Scope{Studio: storetest.Studio, Actor: by}), take, true, secretName))
 	f := fixture{"date": "2026-03-02", "number": "0", "new": uuid.NewString(), "readyId": "warmUp"}
 	for name, of := range map[string]uuid.UUID{"person": person, "personId": person, "studentId": person, "drillId": drillID, "blockId": block, "routineId": routine, "reportId": report, "group": group, "groupId": group,
-		"assignmentId": assignment, "takeId": take, "otherId": other, "commentId": comment} {
+		"assignmentId": assignment, "takeId": take, "otherId": other, "commentId": comment, "lessonId": lesson} {
 		f[name] = of.String()
 	}
 	return f
@@ -165,7 +170,7 @@ func (f fixture) request(t *testing.T, method, path string, c call) (string, str
 	t.Helper()
 	// What is made anew has an id that nothing has.
 	if method == http.MethodPut {
-		for _, made := range []string{"{commentId}", "{routineId}", "{reportId}"} {
+		for _, made := range []string{"{commentId}", "{routineId}", "{reportId}", "{lessonId}"} {
 			path = strings.ReplaceAll(path, made, f["new"])
 		}
 		if strings.HasPrefix(path, "/assignments/") {

@@ -44,7 +44,11 @@ func (s *Server) GetTake(ctx context.Context, r api.GetTakeRequestObject) (api.G
 		return nil, err
 	}
 	comments, err := s.store.Comments(ctx, t.ID)
-	return api.GetTake200JSONResponse(takeOf(t, comments)), err
+	if err != nil {
+		return nil, err
+	}
+	take, err := s.withReview(ctx, takeOf(t, comments))
+	return api.GetTake200JSONResponse(take), err
 }
 
 // MeasureTake measures a take again.

@@ -72,11 +72,15 @@ func (s *Store) PutComment(ctx context.Context, c Comment) error {
 }
 
 // MarkRead notes that whoever asks has read what the other side has pinned to a take:
-// an instructor what the student has, the student what instructors have.
+// an instructor what the student has, the student what instructors have, and what they
+// have said of it.
 func (s *Store) MarkRead(ctx context.Context, take uuid.UUID) error {
 	_, err := s.pool.Exec(ctx, `
 		UPDATE take_comments c SET read_at = now() FROM people p
 		WHERE p.id = c.author_id AND c.take_id = $1 AND c.read_at IS NULL AND (p.role = 'student') = $2`, take, scopeOf(ctx).Actor.Teaches())
+	if err == nil && !scopeOf(ctx).Actor.Teaches() {
+		_, err = s.pool.Exec(ctx, `UPDATE reviews SET read_at = now() WHERE take_id = $1 AND read_at IS NULL`, take)
+	}
 	return err
 }
 

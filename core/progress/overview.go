@@ -180,10 +180,7 @@ func (w *OverviewWeek) addAttacks(sums []evenness.Sum, seconds float64) {
 }
 
 func (d PlayedDrill) overview() OverviewDrill {
-	r := Record{Rungs: d.Rungs}
-	for _, w := range d.Weeks {
-		r.Days = append(r.Days, w.Days...)
-	}
+	r := d.record()
 	o := OverviewDrill{ID: d.ID, Name: d.Name, Unit: r.Unit(), Gate: d.Gate, Points: []WeekPoint{}, State: d.State}
 	if len(d.Rungs) > 0 {
 		o.Target = r.speed(d.Rungs[len(d.Rungs)-1])

@@ -896,6 +896,100 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/reviews": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Takes that wait for an instructor, one of each drill of a student, who waits longest first */
+        get: operations["listReviews"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/reviews/unread": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What instructors said of one's takes that one has not read yet */
+        get: operations["listUnreadReviews"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/takes/{takeId}/review": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                takeId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Say that a take was listened to; it and those of its drill before it wait no more */
+        put: operations["putReview"];
+        post?: never;
+        /** Let a take wait again */
+        delete: operations["deleteReview"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/students/{studentId}/lesson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+            };
+            cookie?: never;
+        };
+        /** What there is to say, to look at and to hear in the next lesson */
+        get: operations["getLesson"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/students/{studentId}/lessons/{lessonId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+                lessonId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Note a lesson, or change what was noted */
+        put: operations["putLesson"];
+        post?: never;
+        /** Take the note of a lesson away */
+        delete: operations["deleteLesson"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/glance": {
         parameters: {
             query?: never;
@@ -2843,6 +2937,7 @@ export interface components {
             parts?: components["schemas"]["PartsTold"];
             video?: components["schemas"]["TakeVideo"];
             comments: components["schemas"]["Comment"][];
+            review?: components["schemas"]["Review"];
         };
         /** @description The hands while the take was played */
         TakeVideo: {
@@ -3389,6 +3484,62 @@ export interface components {
              */
             spreadPercent: number;
             count: number;
+        };
+        WaitingTake: {
+            /** Format: uuid */
+            assignmentId: string;
+            student: components["schemas"]["Person"];
+            drillName: string;
+            /**
+             * Format: uuid
+             * @description The latest
+             */
+            takeId: string;
+            /** Format: date-time */
+            recordedAt: string;
+            /** @description That wait, the latest included */
+            takes: number;
+            rung: components["schemas"]["Rung"];
+            finding?: components["schemas"]["Finding"];
+        };
+        Review: {
+            /** Format: uuid */
+            takeId: string;
+            /** Format: date-time */
+            at: string;
+            author: string;
+            accepted: boolean;
+            note: string;
+        };
+        UnreadReview: {
+            review: components["schemas"]["Review"];
+            drillName: string;
+            rung: components["schemas"]["Rung"];
+        };
+        Lesson: {
+            /**
+             * Format: date-time
+             * @description Day of the lesson before, or a week ago
+             */
+            since: string;
+            /** @description What has changed since */
+            said: string[];
+            /** @description What to look at */
+            needs: components["schemas"]["Need"][];
+            /** @description What to hear: what went best since, and what shows the trouble */
+            hear: components["schemas"]["TakeSummary"][];
+            notes: components["schemas"]["LessonNote"][];
+            /** @description Answers of the student that nobody has read */
+            comments: number;
+        };
+        LessonNote: {
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            at: string;
+            author: string;
+            text: string;
+            revision: number;
         };
         SavedPlan: {
             settings: components["schemas"]["PlanSettings"];
@@ -5209,6 +5360,173 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Pupil"];
                 };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listReviews: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What waits */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaitingTake"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listUnreadReviews: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The latest first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnreadReview"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    putReview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                takeId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    accepted: boolean;
+                    note?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description It is said */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    deleteReview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                takeId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It waits */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getLesson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The lesson */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lesson"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    putLesson: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made on, 0 for what is new */
+                "If-Match": components["parameters"]["IfMatch"];
+            };
+            path: {
+                studentId: string;
+                lessonId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    text: string;
+                };
+            };
+        };
+        responses: {
+            /** @description It is noted */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    deleteLesson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+                lessonId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is away */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             default: components["responses"]["Problem"];
         };
