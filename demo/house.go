@@ -3,6 +3,7 @@ package demo
 import (
 	"context"
 	"errors"
+	"slices"
 	"time"
 
 	"github.com/google/uuid"
@@ -151,6 +152,49 @@ func said(ctx context.Context, s *store.Store) error {
 		asIshi := store.Within(ctx, store.Scope{Studio: Studio, Student: student, Actor: ishi})
 		answer := store.Comment{ID: id("answer " + name), TakeID: takes[0].ID, Note: 5, Text: "Is that why the note before sounds sharp?", Author: ishi}
 		if err := errors.Join(s.MarkRead(asIshi, takes[0].ID), once(s.PutComment(asIshi, answer))); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// wait are the students whose latest takes nobody has listened to yet.
+var wait = []string{"Rufus Ombry", "Pim Haskett", "Lena Quarrow", "Finn Wexley", "Ira Solstrand", "Nadja Quillen", "Hugo Pennivar"}
+
+// waitFor is how many takes of each of these wait.
+const waitFor = 3
+
+// lessons are what was noted of the last ones.
+var lessons = map[string]string{
+	"Pim Haskett":  "Little finger lifts far before it lands. Slow, from close by. Next time: the pair 3-4 alone.",
+	"Lena Quarrow": "Clean at 140. Shoulders up from the second minute on: shorter takes.",
+	"Rufus Ombry":  "He feels that it got worse. Go back to where it is even, and stay there two weeks.",
+}
+
+// hear listens to the takes that do not wait, and notes lessons.
+func hear(ctx context.Context, s *store.Store) error {
+	waiting, err := s.TakesToReview(ctx)
+	if err != nil {
+		return err
+	}
+	for _, w := range waiting {
+		heard, note := w.Take, ""
+		if slices.Contains(wait, w.Student.Name) { // what they played in the last lessons was heard
+			takes, err := s.Takes(ctx, &w.Assignment, nil, store.Page{Limit: waitFor + 1})
+			if err != nil || len(takes) <= waitFor {
+				return err
+			}
+			heard = takes[waitFor].ID
+		}
+		if w.Student.Name == "Ishi Corvane" {
+			note = "Even up to the last pass. That is the tempo to stay at."
+		}
+		if err := s.PutReview(ctx, heard, true, note); err != nil {
+			return err
+		}
+	}
+	for name, text := range lessons {
+		if err := once(s.PutLesson(ctx, id("lesson "+name), id(name), 0, text)); err != nil {
 			return err
 		}
 	}

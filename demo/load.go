@@ -84,7 +84,7 @@ func (m *Making) Make(ctx context.Context) error {
 			return err
 		}
 	}
-	if err := said(ctx, m.store); err != nil {
+	if err := errors.Join(said(ctx, m.store), hear(ctx, m.store)); err != nil {
 		return err
 	}
 	return m.store.SetFact(ctx, fact, complete)

@@ -15,6 +15,7 @@ const places = computed(() => {
     ? [
         { to: '/drills', text: 'Drills' },
         { to: '/students', text: 'Students' },
+        { to: '/review', text: 'Review' },
         { to: '/studio', text: 'Studio' },
         { to: '/metronome', text: 'Metronome' },
       ]

@@ -84,11 +84,17 @@ export const router = createRouter({
           component: () => import('./views/overview/OverviewPanel.vue'),
           props: (to) => ({ studentId: String(to.params.id) }),
         },
+        { path: 'lesson', component: () => import('./views/lesson/StudentLesson.vue') },
         { path: 'plan', component: () => import('./views/plans/StudentPlan.vue') },
         { path: 'practice', component: () => import('./views/students/StudentPractice.vue') },
         { path: 'takes', component: () => import('./views/students/StudentTakes.vue') },
         { path: 'about', component: () => import('./views/students/StudentAbout.vue') },
       ],
+    },
+    {
+      path: '/review',
+      component: () => import('./views/review/ReviewPage.vue'),
+      meta: { title: 'Review', role: 'instructor' },
     },
     {
       path: '/cards',
@@ -133,7 +139,7 @@ export const router = createRouter({
     {
       path: '/stand/:id',
       component: () => import('./views/stand/Stand.vue'),
-      meta: { title: 'Stand', role: 'student' },
+      meta: { title: 'Stand' },
     },
     {
       path: '/routines/:id',

@@ -21,6 +21,7 @@ import LadderBar from '../../components/LadderBar.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import TakeList from '../../components/TakeList.vue'
 import UnreadList from '../../components/UnreadList.vue'
+import UnreadReviews from '../../components/UnreadReviews.vue'
 import UnsentList from '../../components/UnsentList.vue'
 import { count, dayOf } from '../../draw/words'
 import { person } from '../../session'
@@ -66,6 +67,7 @@ async function keepAhead() {
     <h1>Practice</h1>
     <ProblemNote v-if="problem" :problem="problem" />
     <HandNote v-if="person" :student-id="person.id" />
+    <UnreadReviews />
     <UnreadList />
     <UnsentList />
     <PlanCard v-if="person" :student-id="person.id" @today="(is) => (planned = is)" />

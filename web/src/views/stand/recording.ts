@@ -28,6 +28,7 @@ import { momentOf, scheduleOf, type Moment, type Schedule } from '../../audio/sc
 import { StandCore } from '../../audio/standCore'
 import { StrikeLog, type MidiEvent } from '../../audio/struck'
 import { UnsentTake } from '../../audio/unsent'
+import { person } from '../../session'
 import { keyOf } from '../routine/keys'
 import { click, live, voice, volume } from './choices'
 
@@ -193,7 +194,7 @@ export function useRecording(
     const unsent = () => ({
       id,
       assignmentId: assignment.id,
-      personId: assignment.student.id,
+      personId: person.value?.id ?? assignment.student.id,
       drillName: assignment.drillName,
       bpm,
       notesPerBeat,

@@ -25,6 +25,7 @@ const member = computed(() => pupil.value?.member)
 const isAway = computed(() => !!member.value?.archivedAt || !!member.value?.removeAt)
 const pages = [
   { to: '', text: 'Progress' },
+  { to: '/lesson', text: 'Lesson' },
   { to: '/plan', text: 'Plan' },
   { to: '/practice', text: 'Practice' },
   { to: '/takes', text: 'Takes' },

@@ -43,7 +43,9 @@ function noteAsked(): number | undefined {
 // What the other side has pinned is read once it is on the screen.
 onMounted(() => {
   const takeId = props.take.summary.id
-  const theirs = comments.value.some((c) => !c.readAt && c.author.id !== person.value?.id)
+  const theirs =
+    comments.value.some((c) => !c.readAt && c.author.id !== person.value?.id) ||
+    (props.take.review && person.value?.role === 'student')
   if (theirs)
     void answer(client.POST('/takes/{takeId}/read', { params: { path: { takeId } } })).catch(
       () => undefined, // it is announced once more
@@ -89,6 +91,10 @@ function hear(from: number) {
     <section class="sheet verdict">
       <StepWord :decision="take.summary.measured.decision" large />
       <p class="reason">{{ take.summary.measured.decision.reason }}</p>
+      <p v-if="take.review" class="reviewed">
+        <b>{{ take.review.author }}: {{ take.review.accepted ? 'accepted' : 'once more' }}.</b>
+        <template v-if="take.review.note"> “{{ take.review.note }}”</template>
+      </p>
       <AdvicePanel class="advice" :take="take" @choose="choose" />
     </section>
     <!-- Of something else there is nothing to show. -->
