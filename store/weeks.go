@@ -38,6 +38,22 @@ func addUp(ctx context.Context, tx pgx.Tx, assignment uuid.UUID, takes []uuid.UU
 	return putState(ctx, tx, assignment)
 }
 
+// AddUpAnew adds up all weeks of an assignment anew, as after takes were brought in from
+// elsewhere.
+func (s *Store) AddUpAnew(ctx context.Context, assignment uuid.UUID) error {
+	return s.in(ctx, func(tx pgx.Tx) error {
+		if err := touch(ctx, tx, `SELECT 1 FROM assignments WHERE id = $1 FOR NO KEY UPDATE`, assignment); err != nil {
+			return err
+		}
+		takes, err := everyID(tx.Query(ctx, `
+			SELECT DISTINCT ON (date_trunc('week', recorded_at)) id FROM takes WHERE assignment_id = $1 AND state = 'measured' ORDER BY date_trunc('week', recorded_at), recorded_at`, assignment))
+		if err != nil {
+			return err
+		}
+		return addUp(ctx, tx, assignment, takes)
+	})
+}
+
 // addUpWeek adds up the takes of an assignment in a week. Of takes by the simulated
 // player for somebody who is not invented nothing is added up.
 func addUpWeek(ctx context.Context, tx pgx.Tx, assignment uuid.UUID, begins time.Time) error {

@@ -32,7 +32,8 @@ const (
 // A filled studio.
 type filled struct {
 	instructor uuid.UUID
-	students   []pupil // one for each size
+	ten        uuid.UUID // a group of ten students
+	students   []pupil   // one for each size
 	drills     []uuid.UUID
 }
 
@@ -72,7 +73,19 @@ func fill(ctx context.Context, s *store.Store) (filled, error) {
 			return f, err
 		}
 	}
-	_, err := s.Pool().Exec(store.AsHouse(ctx), `VACUUM ANALYZE`)
+	people, err := s.People(ctx, nil)
+	if err != nil {
+		return f, err
+	}
+	ten := store.Group{ID: uuid.New(), Name: "Ten"}
+	for _, p := range people[len(people)-10:] {
+		ten.Students = append(ten.Students, p.ID)
+	}
+	f.ten = ten.ID
+	if err := s.PutGroup(ctx, ten); err != nil {
+		return f, err
+	}
+	_, err = s.Pool().Exec(store.AsHouse(ctx), `VACUUM ANALYZE`)
 	return f, err
 }
 
@@ -107,11 +120,11 @@ func firstTake(ctx context.Context, s *store.Store, p pupil) error {
 	}
 	model = p.take
 	player := simulate.Player{Seed: 1, ClockMs: 8, MotorMs: 6, SlurDropDB: 2, NoiseDB: -66}
-	return server.SimulatedTake{ID: p.take, Assignment: p.assignment, Player: player, RecordedAt: time.Now().AddDate(-1, 0, 0)}.Make(ctx, s)
+	return server.SimulatedTake{ID: p.take, Assignment: p.assignment, Player: player, RecordedAt: time.Now().Add(-span)}.Make(ctx, s)
 }
 
 const columns = `drill_name, version, bpm, notes_per_beat, counts, source, seconds, chart, analysis, decision, state, listener, held_bpm,
-	notes_per_second, spread_ms, spread_percent, right_percent, is_foreign, passes, passed`
+	notes_per_second, spread_ms, spread_percent, right_percent, is_foreign, passes, passed, sums, clean, slur_seconds`
 
 // copyOne copies the model as the student's first take.
 func copyOne(ctx context.Context, s *store.Store, p pupil) error {
@@ -120,18 +133,25 @@ func copyOne(ctx context.Context, s *store.Store, p pupil) error {
 	return err
 }
 
-// copies adds so many more, an hour apart.
+// span is over how long the takes of each are spread.
+const span = 25 * 7 * 24 * time.Hour
+
+// copies adds so many more, over half a year, and adds them up.
 func copies(ctx context.Context, s *store.Store, p pupil, n int) error {
-	return pgx.BeginFunc(ctx, s.Pool(), func(tx pgx.Tx) error {
+	err := pgx.BeginFunc(ctx, s.Pool(), func(tx pgx.Tx) error {
 		if _, err := tx.Exec(ctx, `INSERT INTO takes (id, assignment_id, student_id, recorded_at, `+columns+`)
-			SELECT gen_random_uuid(), $2, $3, recorded_at + n * interval '1 minute', `+columns+`
-			FROM takes, generate_series(1, $4::integer) n WHERE id = $1`, model, p.assignment, p.person, n); err != nil {
+			SELECT gen_random_uuid(), $2, $3, recorded_at + n * $5::interval, `+columns+`
+			FROM takes, generate_series(1, $4::integer) n WHERE id = $1`, model, p.assignment, p.person, n, span/time.Duration(n)); err != nil {
 			return err
 		}
 		_, err := tx.Exec(ctx, `UPDATE assignments SET takes = $2, last_take_at = now(),
 			last = (SELECT decision FROM takes WHERE id = $3) WHERE id = $1`, p.assignment, n+1, model)
 		return err
 	})
+	if err != nil {
+		return err
+	}
+	return s.AddUpAnew(ctx, p.assignment)
 }
 
 // recording is one of the drill by a player of its own.

@@ -73,6 +73,9 @@ func run(ctx context.Context) error {
 	if err := b.asItGrows(); err != nil {
 		return err
 	}
+	if err := b.atAGlance(); err != nil {
+		return err
+	}
 	workers, err := jobs.Start(ctx, s, nil)
 	if err != nil {
 		return err
@@ -129,6 +132,24 @@ func (b bench) besideTheBarest() error {
 		}
 		fmt.Fprintf(t, "%s\t%.0f\t%.0f\t%.2f\t\n", r.name, median(ours), median(bare), median(ratio))
 	}
+	return t.Flush()
+}
+
+// atAGlance compares the look over ten students with that over all.
+func (b bench) atAGlance() error {
+	t := table()
+	fmt.Fprintln(t, "\nms for a look over\t10 students\t200\tlargest/smallest\t")
+	var few, many []float64
+	for range rounds {
+		for path, into := range map[string]*[]float64{"/glance?groupId=" + b.ten.String(): &few, "/glance": &many} {
+			perSecond, err := throughput(b.visitor(b.instructor), b.ours+path)
+			if err != nil {
+				return err
+			}
+			*into = append(*into, 1000/perSecond)
+		}
+	}
+	fmt.Fprintf(t, "students at a glance\t%.2f\t%.2f\t%.2f\t\n", median(few), median(many), median(many)/median(few))
 	return t.Flush()
 }
 

@@ -46,6 +46,7 @@ var grown = []struct {
 	{"takes of a drill", func(p pupil) string { return "/takes?limit=25&assignmentId=" + p.assignment.String() }},
 	{"progress, a page of 100", func(p pupil) string { return "/assignments/" + p.assignment.String() + "/progress?limit=100" }},
 	{"a take", func(p pupil) string { return "/takes/" + p.take.String() }},
+	{"half a year of a student", func(p pupil) string { return "/students/" + p.person.String() + "/overview" }},
 }
 
 // visitor is a browser in which somebody is here.

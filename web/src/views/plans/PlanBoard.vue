@@ -137,11 +137,6 @@ const why = (l: PlanLine) => [l.reason, l.rule ? '' : 'Put here by hand.'].filte
             :draggable="editable && !isPast(d.date)"
             :title="why(l)"
             :role="editable ? 'button' : undefined"
-            :aria-label="
-              editable
-                ? `${lineName(l)}, ${briefly(l.seconds)}${l.position ? `, position ${l.position}` : ''}. ${why(l)}`
-                : undefined
-            "
             @dragstart="dragged = { week, day, line }"
             @dragend="dragged = over = undefined"
             @drop.prevent.stop="drop(week, day, line)"

@@ -1,0 +1,158 @@
+package e2e_test
+
+import (
+	"fmt"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"manudrill/core/plan"
+	"manudrill/core/simulate"
+	"manudrill/e2e/browser"
+	"manudrill/server"
+	"manudrill/store"
+	"manudrill/storetest"
+)
+
+// pupilOf adds a student of one's own with a drill of their own, and returns who it is
+// and the assignment.
+func pupilOf(t *testing.T, name, drill string) (store.Person, uuid.UUID) {
+	t.Helper()
+	ctx := storetest.In(t.Context())
+	p := store.Person{ID: uuid.New(), Name: name, Role: store.Student, Demo: true}
+	require.NoError(t, kept.AddPerson(ctx, p))
+	id := uuid.New()
+	require.NoError(t, kept.AddDrill(ctx, id, shortDrill(drill), store.Shelf{}))
+	assignment, err := kept.Assign(ctx, id, p.ID)
+	require.NoError(t, err)
+	return p, assignment
+}
+
+func playsTake(t *testing.T, assignment uuid.UUID, at time.Time) uuid.UUID {
+	t.Helper()
+	take := server.SimulatedTake{ID: uuid.New(), Assignment: assignment, Player: simulate.Player{Seed: 4, MotorMs: 3, SlurDropDB: 2, NoiseDB: -66}, RecordedAt: at}
+	require.NoError(t, take.Make(storetest.In(t.Context()), kept))
+	return take.ID
+}
+
+// From the glance to the take that shows it in two moves, by the keyboard alone; a chart
+// says its numbers as a table too.
+func TestTheGlanceByKeyboard(t *testing.T) {
+	mira, assignment := pupilOf(t, "Mira Ostrand", "Glanced at")
+	take := playsTake(t, assignment, time.Now().Add(-time.Hour))
+	p := open(t, browser.Options{})
+	p.enter(instructor)
+	p.press("Students")
+	p.see("Mira Ostrand", "Last 14 days", "Too early to tell")
+	p.do(chromedp.KeyEvent("/"))
+	p.until("the search has the focus", `document.activeElement.type === 'search'`)
+	evaluate[any](p, `document.activeElement.value = ''`) // the driver's key arrives as text too
+	p.do(chromedp.KeyEvent("ostrand glanced"))
+	p.until("only she is left", `document.querySelectorAll('tbody').length >= 1 && document.querySelectorAll('tr.first').length === 1`)
+	evaluate[any](p, `document.activeElement.blur()`)
+	p.do(chromedp.KeyEvent(kb.ArrowDown))
+	p.until("her row has the focus", `document.activeElement.getAttribute('aria-label') === 'Mira Ostrand'`)
+	p.accessible()
+	p.do(chromedp.KeyEvent("t"))
+	p.until("it is the take that shows it", fmt.Sprintf(`location.pathname === '/takes/%s'`, take))
+	p.do(chromedp.Navigate(base + "/students/" + mira.ID.String()))
+	p.see("From finger to finger", "Tempo and evenness, week by week", "Minutes by technique")
+	p.press("as a table")
+	p.see("Week of", "Clean takes")
+	p.accessible()
+}
+
+// A day is changed by keys, kept, undone; the student has it on the practice page, in one
+// press on the stand.
+func TestAPlanByKeyboard(t *testing.T) {
+	mira, assignment := pupilOf(t, "Mira Planck", "Planned")
+	ctx := storetest.In(t.Context())
+	today, err := kept.Today(ctx)
+	require.NoError(t, err)
+	stand, err := kept.Stand(ctx, assignment)
+	require.NoError(t, err)
+	settings := plan.Usual(today)
+	settings.Days, settings.Drills = []int{1, 2, 3, 4, 5, 6, 7}, []string{stand.DrillID.String()}
+	settings.Rules = map[plan.RuleID]plan.Setting{plan.RestDays: {Off: true}}
+	facts := plan.Facts{Today: today, Exercises: []plan.Exercise{{Drill: stand.DrillID.String(), Name: "Planned", Position: 7, Lowest: 5, Highest: 9}}}
+	require.NoError(t, kept.PutPlan(ctx, mira.ID, 0, settings, plan.Make(settings, facts), today, nil))
+
+	p := open(t, browser.Options{})
+	p.enter(instructor)
+	p.do(chromedp.Navigate(base + "/students/" + mira.ID.String() + "/plan"))
+	p.see("Minutes a day", "warm-up: Planned")
+	p.accessible()
+	lines := func(of string) string { return fmt.Sprintf(`document.querySelectorAll('li%s .line.drill').length`, of) }
+	require.Equal(t, 1, evaluate[int](p, lines(".today")))
+	evaluate[any](p, `document.querySelector('li.today .line.drill').focus()`)
+	p.do(chromedp.KeyEvent(kb.ArrowRight, chromedp.KeyModifiers(chromedp.ModifierAlt)))
+	p.until("the line is on the day after", lines(".today")+` === 0`)
+	p.see("by hand")
+	p.press("Undo")
+	p.until("it is back", lines(".today")+` === 1`)
+	evaluate[any](p, `document.querySelector('li.today .line.warmUp').focus()`)
+	p.do(chromedp.KeyEvent(kb.Delete))
+	p.until("the warm-up is out", `document.querySelectorAll('li.today .line.warmUp').length === 0`)
+	p.press("Keep the plan")
+	p.see("The plan is kept.")
+	p.fill("Minutes a day", "30")
+	p.until("what was changed by hand stays", `document.querySelectorAll('li.today .line.warmUp').length === 0`)
+	p.do(chromedp.Click(chromedp.Search(`//summary[normalize-space(.) = "The rules"]`)))
+	p.see("Slurring grows gently", "Tendons recover on days without slurs")
+	p.accessible()
+
+	s := open(t, browser.Options{})
+	s.enter("Mira Planck")
+	s.see("Your plan", "Today: ")
+	s.accessible()
+	s.do(chromedp.Click(chromedp.Search(`//section[contains(., "Your plan")]//button`)))
+	s.until("the stand runs the day", fmt.Sprintf(`location.pathname === '/routines/%s'`, today.Format(time.DateOnly)))
+	s.see("Planned, position")
+}
+
+// A take that waits is heard, gets a word, is accepted with one key, taken back and
+// accepted again; the student is told until it was read.
+func TestAReviewByKeys(t *testing.T) {
+	mira, assignment := pupilOf(t, "Mira Waiting", "Waits")
+	playsTake(t, assignment, time.Now().Add(-100*24*time.Hour)) // who waits longest comes first
+	p := open(t, browser.Options{})
+	p.enter(instructor)
+	p.press("Review")
+	p.see("Mira Waiting", "Every note")
+	p.accessible()
+	evaluate[any](p, `document.querySelector('[aria-label="A word to Mira Waiting"]').focus()`)
+	p.do(chromedp.KeyEvent("Even to the end."))
+	evaluate[any](p, `document.activeElement.blur()`)
+	p.do(chromedp.KeyEvent("a"))
+	p.see("Mira Waiting: accepted.")
+	p.until("she waits no more", `!document.querySelector('.queue')?.innerText.includes('Mira Waiting')`)
+	p.clickStill(`.undoable .undo`)
+	p.until("she waits again", `document.querySelector('.queue')?.innerText.includes('Mira Waiting')`)
+	evaluate[any](p, `document.querySelector('[aria-label="A word to Mira Waiting"]').focus()`)
+	p.do(chromedp.KeyEvent("Even to the end."))
+	evaluate[any](p, `document.activeElement.blur()`)
+	p.do(chromedp.KeyEvent("o"))
+	p.see("Mira Waiting: once more.")
+
+	s := open(t, browser.Options{})
+	s.enter("Mira Waiting")
+	s.see("Your takes were heard", "once more.", "“Even to the end.”")
+	s.accessible()
+	s.do(chromedp.Click(chromedp.CSS(`[aria-label="Your takes were heard"] a`)))
+	s.see(instructor + ": once more.")
+	s.do(chromedp.Navigate(base + "/practice"))
+	s.see("Put on the stand")
+	assert.NotContains(t, s.text("body"), "Your takes were heard")
+
+	p.do(chromedp.Navigate(base + "/students/" + mira.ID.String() + "/lesson"))
+	p.see("To look at", "To hear", "To record now")
+	p.do(chromedp.SendKeys(chromedp.CSS(`textarea`), "Third finger first."))
+	p.press("Note it")
+	p.see("Lessons before", "Third finger first.")
+	p.accessible()
+}
