@@ -2226,6 +2226,9 @@ type ServerInterface interface {
 	// Bring a deleted block back
 	// (POST /blocks/{blockId}/restore)
 	RestoreBlock(c *gin.Context, blockId openapi_types.UUID)
+	// The plan of whoever has made this address, for calendars that subscribe
+	// (GET /calendars/{token})
+	GetCalendar(c *gin.Context, token string)
 	// Comments that whoever is here has not read yet
 	// (GET /comments/unread)
 	ListUnread(c *gin.Context)
@@ -2433,6 +2436,18 @@ type ServerInterface interface {
 	// Keep a plan; its drills are given to the student, and ladders restart lower where it says so
 	// (PUT /students/{studentId}/plan)
 	PutPlan(c *gin.Context, studentId openapi_types.UUID, params PutPlanParams)
+	// A student's plan as iCalendar (RFC 5545)
+	// (GET /students/{studentId}/plan.ics)
+	GetPlanFile(c *gin.Context, studentId openapi_types.UUID)
+	// Revoke the address to which calendars subscribe
+	// (DELETE /students/{studentId}/plan/address)
+	RevokePlanAddress(c *gin.Context, studentId openapi_types.UUID)
+	// Whether calendars can subscribe to a student's plan
+	// (GET /students/{studentId}/plan/address)
+	GetPlanAddress(c *gin.Context, studentId openapi_types.UUID)
+	// Make an address to which calendars subscribe; one made earlier is revoked
+	// (POST /students/{studentId}/plan/address)
+	MakePlanAddress(c *gin.Context, studentId openapi_types.UUID)
 	// A day of a plan as the routine that the stand runs
 	// (GET /students/{studentId}/plan/days/{date})
 	GetPlanDay(c *gin.Context, studentId openapi_types.UUID, date string)
@@ -2442,6 +2457,9 @@ type ServerInterface interface {
 	// Bring back a plan that was taken away
 	// (POST /students/{studentId}/plan/restore)
 	RestorePlan(c *gin.Context, studentId openapi_types.UUID)
+	// What was practised, a line for each drill and day of the last two years, as CSV (RFC 4180)
+	// (GET /students/{studentId}/practice.csv)
+	GetPracticeLog(c *gin.Context, studentId openapi_types.UUID)
 	// A student's routines; students see their own
 	// (GET /students/{studentId}/routines)
 	ListRoutines(c *gin.Context, studentId openapi_types.UUID)
@@ -3313,6 +3331,31 @@ func (siw *ServerInterfaceWrapper) RestoreBlock(c *gin.Context) {
 	}
 
 	siw.Handler.RestoreBlock(c, blockId)
+}
+
+// GetCalendar operation middleware
+func (siw *ServerInterfaceWrapper) GetCalendar(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "token" -------------
+	var token string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "token", c.Param("token"), &token, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter token: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetCalendar(c, token)
 }
 
 // ListUnread operation middleware
@@ -5152,6 +5195,106 @@ func (siw *ServerInterfaceWrapper) PutPlan(c *gin.Context) {
 	siw.Handler.PutPlan(c, studentId, params)
 }
 
+// GetPlanFile operation middleware
+func (siw *ServerInterfaceWrapper) GetPlanFile(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetPlanFile(c, studentId)
+}
+
+// RevokePlanAddress operation middleware
+func (siw *ServerInterfaceWrapper) RevokePlanAddress(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RevokePlanAddress(c, studentId)
+}
+
+// GetPlanAddress operation middleware
+func (siw *ServerInterfaceWrapper) GetPlanAddress(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetPlanAddress(c, studentId)
+}
+
+// MakePlanAddress operation middleware
+func (siw *ServerInterfaceWrapper) MakePlanAddress(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.MakePlanAddress(c, studentId)
+}
+
 // GetPlanDay operation middleware
 func (siw *ServerInterfaceWrapper) GetPlanDay(c *gin.Context) {
 
@@ -5234,6 +5377,31 @@ func (siw *ServerInterfaceWrapper) RestorePlan(c *gin.Context) {
 	}
 
 	siw.Handler.RestorePlan(c, studentId)
+}
+
+// GetPracticeLog operation middleware
+func (siw *ServerInterfaceWrapper) GetPracticeLog(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetPracticeLog(c, studentId)
 }
 
 // ListRoutines operation middleware
@@ -5957,6 +6125,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.DELETE(options.BaseURL+"/blocks/:blockId", wrapper.DeleteBlock)
 	router.GET(options.BaseURL+"/blocks/:blockId", wrapper.GetBlock)
 	router.POST(options.BaseURL+"/blocks/:blockId/restore", wrapper.RestoreBlock)
+	router.GET(options.BaseURL+"/calendars/:token", wrapper.GetCalendar)
 	router.GET(options.BaseURL+"/comments/unread", wrapper.ListUnread)
 	router.GET(options.BaseURL+"/demo/people", wrapper.ListDemoPeople)
 	router.GET(options.BaseURL+"/drills", wrapper.ListDrills)
@@ -6026,9 +6195,14 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.DELETE(options.BaseURL+"/students/:studentId/plan", wrapper.DeletePlan)
 	router.GET(options.BaseURL+"/students/:studentId/plan", wrapper.GetPlan)
 	router.PUT(options.BaseURL+"/students/:studentId/plan", wrapper.PutPlan)
+	router.GET(options.BaseURL+"/students/:studentId/plan.ics", wrapper.GetPlanFile)
+	router.DELETE(options.BaseURL+"/students/:studentId/plan/address", wrapper.RevokePlanAddress)
+	router.GET(options.BaseURL+"/students/:studentId/plan/address", wrapper.GetPlanAddress)
+	router.POST(options.BaseURL+"/students/:studentId/plan/address", wrapper.MakePlanAddress)
 	router.GET(options.BaseURL+"/students/:studentId/plan/days/:date", wrapper.GetPlanDay)
 	router.POST(options.BaseURL+"/students/:studentId/plan/made", wrapper.MakePlan)
 	router.POST(options.BaseURL+"/students/:studentId/plan/restore", wrapper.RestorePlan)
+	router.GET(options.BaseURL+"/students/:studentId/practice.csv", wrapper.GetPracticeLog)
 	router.GET(options.BaseURL+"/students/:studentId/routines", wrapper.ListRoutines)
 	router.PUT(options.BaseURL+"/students/:studentId/routines/:routineId", wrapper.PutRoutine)
 	router.POST(options.BaseURL+"/students/:studentId/routines/:routineId/ready/:readyId", wrapper.AddReadyRoutine)
@@ -6995,6 +7169,51 @@ type RestoreBlockdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response RestoreBlockdefaultApplicationProblemPlusJSONResponse) VisitRestoreBlockResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetCalendarRequestObject struct {
+	Token string `json:"token"`
+}
+
+type GetCalendarResponseObject interface {
+	VisitGetCalendarResponse(w http.ResponseWriter) error
+}
+
+type GetCalendar200TextcalendarResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response GetCalendar200TextcalendarResponse) VisitGetCalendarResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "text/calendar")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type GetCalendardefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetCalendardefaultApplicationProblemPlusJSONResponse) VisitGetCalendarResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -9621,6 +9840,166 @@ func (response PutPlandefaultApplicationProblemPlusJSONResponse) VisitPutPlanRes
 	return err
 }
 
+type GetPlanFileRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+}
+
+type GetPlanFileResponseObject interface {
+	VisitGetPlanFileResponse(w http.ResponseWriter) error
+}
+
+type GetPlanFile200TextcalendarResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response GetPlanFile200TextcalendarResponse) VisitGetPlanFileResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "text/calendar")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type GetPlanFiledefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetPlanFiledefaultApplicationProblemPlusJSONResponse) VisitGetPlanFileResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RevokePlanAddressRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+}
+
+type RevokePlanAddressResponseObject interface {
+	VisitRevokePlanAddressResponse(w http.ResponseWriter) error
+}
+
+type RevokePlanAddress204Response struct {
+}
+
+func (response RevokePlanAddress204Response) VisitRevokePlanAddressResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type RevokePlanAddressdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RevokePlanAddressdefaultApplicationProblemPlusJSONResponse) VisitRevokePlanAddressResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetPlanAddressRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+}
+
+type GetPlanAddressResponseObject interface {
+	VisitGetPlanAddressResponse(w http.ResponseWriter) error
+}
+
+type GetPlanAddress200JSONResponse struct {
+	Has bool `json:"has"`
+}
+
+func (response GetPlanAddress200JSONResponse) VisitGetPlanAddressResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetPlanAddressdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetPlanAddressdefaultApplicationProblemPlusJSONResponse) VisitGetPlanAddressResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type MakePlanAddressRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+}
+
+type MakePlanAddressResponseObject interface {
+	VisitMakePlanAddressResponse(w http.ResponseWriter) error
+}
+
+type MakePlanAddress201JSONResponse struct {
+	Path string `json:"path"`
+}
+
+func (response MakePlanAddress201JSONResponse) VisitMakePlanAddressResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type MakePlanAddressdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response MakePlanAddressdefaultApplicationProblemPlusJSONResponse) VisitMakePlanAddressResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type GetPlanDayRequestObject struct {
 	StudentId openapi_types.UUID `json:"studentId"`
 	Date      string             `json:"date"`
@@ -9723,6 +10102,51 @@ type RestorePlandefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response RestorePlandefaultApplicationProblemPlusJSONResponse) VisitRestorePlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetPracticeLogRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+}
+
+type GetPracticeLogResponseObject interface {
+	VisitGetPracticeLogResponse(w http.ResponseWriter) error
+}
+
+type GetPracticeLog200TextcsvResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response GetPracticeLog200TextcsvResponse) VisitGetPracticeLogResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "text/csv")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type GetPracticeLogdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetPracticeLogdefaultApplicationProblemPlusJSONResponse) VisitGetPracticeLogResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -10755,6 +11179,9 @@ type StrictServerInterface interface {
 	// Bring a deleted block back
 	// (POST /blocks/{blockId}/restore)
 	RestoreBlock(ctx context.Context, request RestoreBlockRequestObject) (RestoreBlockResponseObject, error)
+	// The plan of whoever has made this address, for calendars that subscribe
+	// (GET /calendars/{token})
+	GetCalendar(ctx context.Context, request GetCalendarRequestObject) (GetCalendarResponseObject, error)
 	// Comments that whoever is here has not read yet
 	// (GET /comments/unread)
 	ListUnread(ctx context.Context, request ListUnreadRequestObject) (ListUnreadResponseObject, error)
@@ -10962,6 +11389,18 @@ type StrictServerInterface interface {
 	// Keep a plan; its drills are given to the student, and ladders restart lower where it says so
 	// (PUT /students/{studentId}/plan)
 	PutPlan(ctx context.Context, request PutPlanRequestObject) (PutPlanResponseObject, error)
+	// A student's plan as iCalendar (RFC 5545)
+	// (GET /students/{studentId}/plan.ics)
+	GetPlanFile(ctx context.Context, request GetPlanFileRequestObject) (GetPlanFileResponseObject, error)
+	// Revoke the address to which calendars subscribe
+	// (DELETE /students/{studentId}/plan/address)
+	RevokePlanAddress(ctx context.Context, request RevokePlanAddressRequestObject) (RevokePlanAddressResponseObject, error)
+	// Whether calendars can subscribe to a student's plan
+	// (GET /students/{studentId}/plan/address)
+	GetPlanAddress(ctx context.Context, request GetPlanAddressRequestObject) (GetPlanAddressResponseObject, error)
+	// Make an address to which calendars subscribe; one made earlier is revoked
+	// (POST /students/{studentId}/plan/address)
+	MakePlanAddress(ctx context.Context, request MakePlanAddressRequestObject) (MakePlanAddressResponseObject, error)
 	// A day of a plan as the routine that the stand runs
 	// (GET /students/{studentId}/plan/days/{date})
 	GetPlanDay(ctx context.Context, request GetPlanDayRequestObject) (GetPlanDayResponseObject, error)
@@ -10971,6 +11410,9 @@ type StrictServerInterface interface {
 	// Bring back a plan that was taken away
 	// (POST /students/{studentId}/plan/restore)
 	RestorePlan(ctx context.Context, request RestorePlanRequestObject) (RestorePlanResponseObject, error)
+	// What was practised, a line for each drill and day of the last two years, as CSV (RFC 4180)
+	// (GET /students/{studentId}/practice.csv)
+	GetPracticeLog(ctx context.Context, request GetPracticeLogRequestObject) (GetPracticeLogResponseObject, error)
 	// A student's routines; students see their own
 	// (GET /students/{studentId}/routines)
 	ListRoutines(ctx context.Context, request ListRoutinesRequestObject) (ListRoutinesResponseObject, error)
@@ -11770,6 +12212,32 @@ func (sh *strictHandler) RestoreBlock(ctx *gin.Context, blockId openapi_types.UU
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(RestoreBlockResponseObject); ok {
 		if err := validResponse.VisitRestoreBlockResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetCalendar operation middleware
+func (sh *strictHandler) GetCalendar(ctx *gin.Context, token string) {
+	var request GetCalendarRequestObject
+
+	request.Token = token
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetCalendar(ctx, request.(GetCalendarRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetCalendar")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetCalendarResponseObject); ok {
+		if err := validResponse.VisitGetCalendarResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -13706,6 +14174,110 @@ func (sh *strictHandler) PutPlan(ctx *gin.Context, studentId openapi_types.UUID,
 	}
 }
 
+// GetPlanFile operation middleware
+func (sh *strictHandler) GetPlanFile(ctx *gin.Context, studentId openapi_types.UUID) {
+	var request GetPlanFileRequestObject
+
+	request.StudentId = studentId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetPlanFile(ctx, request.(GetPlanFileRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetPlanFile")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetPlanFileResponseObject); ok {
+		if err := validResponse.VisitGetPlanFileResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// RevokePlanAddress operation middleware
+func (sh *strictHandler) RevokePlanAddress(ctx *gin.Context, studentId openapi_types.UUID) {
+	var request RevokePlanAddressRequestObject
+
+	request.StudentId = studentId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RevokePlanAddress(ctx, request.(RevokePlanAddressRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RevokePlanAddress")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(RevokePlanAddressResponseObject); ok {
+		if err := validResponse.VisitRevokePlanAddressResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetPlanAddress operation middleware
+func (sh *strictHandler) GetPlanAddress(ctx *gin.Context, studentId openapi_types.UUID) {
+	var request GetPlanAddressRequestObject
+
+	request.StudentId = studentId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetPlanAddress(ctx, request.(GetPlanAddressRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetPlanAddress")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetPlanAddressResponseObject); ok {
+		if err := validResponse.VisitGetPlanAddressResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// MakePlanAddress operation middleware
+func (sh *strictHandler) MakePlanAddress(ctx *gin.Context, studentId openapi_types.UUID) {
+	var request MakePlanAddressRequestObject
+
+	request.StudentId = studentId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.MakePlanAddress(ctx, request.(MakePlanAddressRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "MakePlanAddress")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(MakePlanAddressResponseObject); ok {
+		if err := validResponse.VisitMakePlanAddressResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // GetPlanDay operation middleware
 func (sh *strictHandler) GetPlanDay(ctx *gin.Context, studentId openapi_types.UUID, date string) {
 	var request GetPlanDayRequestObject
@@ -13785,6 +14357,32 @@ func (sh *strictHandler) RestorePlan(ctx *gin.Context, studentId openapi_types.U
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(RestorePlanResponseObject); ok {
 		if err := validResponse.VisitRestorePlanResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetPracticeLog operation middleware
+func (sh *strictHandler) GetPracticeLog(ctx *gin.Context, studentId openapi_types.UUID) {
+	var request GetPracticeLogRequestObject
+
+	request.StudentId = studentId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetPracticeLog(ctx, request.(GetPracticeLogRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetPracticeLog")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetPracticeLogResponseObject); ok {
+		if err := validResponse.VisitGetPracticeLogResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

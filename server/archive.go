@@ -79,6 +79,8 @@ func (a studentArchive) write(to io.Writer) error {
 		func() error { return a.drills(w) },
 		func() error { return a.routines(w) },
 		func() error { return a.hand(w) },
+		func() error { return a.plan(w) },
+		func() error { return a.lessons(w) },
 		func() error { return a.takes(w) },
 		w.Close,
 	} {
@@ -171,6 +173,40 @@ func (a studentArchive) hand(w *archive.Writer) error {
 	}
 }
 
+// plan writes the student's plan, where there is one.
+func (a studentArchive) plan(w *archive.Writer) error {
+	kept, err := a.server.store.Plan(a.ctx, a.pupil.ID)
+	if errors.Is(err, store.ErrNotFound) {
+		return nil
+	}
+	if err != nil {
+		return err
+	}
+	return w.JSON("plan.json", api.PlanChange{Settings: kept.Settings.Value, Plan: &kept.Plan.Value})
+}
+
+// lessons writes what was noted of the lessons. A student who asks sees none: the notes are
+// the instructors'.
+func (a studentArchive) lessons(w *archive.Writer) error {
+	all := []api.LessonNote{}
+	for page := (store.Page{}); ; {
+		notes, err := a.server.store.Lessons(a.ctx, a.pupil.ID, page)
+		if err != nil {
+			return err
+		}
+		all = append(all, each(notes, noteOf)...)
+		if len(notes) < page.Size() {
+			break
+		}
+		last := notes[len(notes)-1]
+		page.After = &store.Cursor{At: last.At, ID: last.ID}
+	}
+	if len(all) == 0 {
+		return nil
+	}
+	return w.JSON("lessons.json", all)
+}
+
 // takes writes all takes, page by page.
 func (a studentArchive) takes(w *archive.Writer) error {
 	for page := (store.Page{Limit: 50}); ; {
@@ -208,7 +244,11 @@ func (a studentArchive) take(w *archive.Writer, summary store.TakeSummary) error
 	if t.Decision != nil {
 		row.Step, row.Counts = string(t.Decision.Step), t.Decision.Counts
 	}
-	if err := w.Take(row, takeOf(t, comments)); err != nil {
+	whole, err := a.server.withReview(a.ctx, takeOf(t, comments))
+	if err != nil {
+		return err
+	}
+	if err := w.Take(row, whole); err != nil {
 		return err
 	}
 	if err := a.video(w, row.Folder, t.ID); err != nil {

@@ -2,8 +2,10 @@ package server_test
 
 import (
 	"context"
+	"encoding/csv"
 	"net/http"
 	"slices"
+	"strings"
 	"sync"
 	"testing"
 	"time"
@@ -493,4 +495,40 @@ func TestLessons(t *testing.T) {
 	c.ok(http.MethodGet, "/students/"+empty.ID.String()+"/lesson", nil, &l)
 	assert.Equal(t, "Nothing was played in 7 days.", l.Said[0])
 	assert.Empty(t, l.Hear)
+}
+
+// A plan leaves as iCalendar, and under an address that whoever knows it may read, until
+// it is revoked or another is made.
+func TestAPlanInCalendars(t *testing.T) {
+	mira := newStudent(t, "Mira")
+	a := assigned(t, someDrill(), mira)
+	as(t, teacher).on(0).ok(http.MethodPut, planPath(mira), api.PlanChange{Settings: everyDay(today(t), a.DrillId)}, nil)
+	student, nobody := as(t, mira), visitor(t)
+	status, file := student.do(http.MethodGet, planPath(mira)+".ics", nil)
+	assert.Equal(t, http.StatusOK, status)
+	assert.Contains(t, string(file), "DTSTART;VALUE=DATE:"+today(t).Format("20060102"))
+	var address struct{ Path string }
+	student.ok(http.MethodPost, planPath(mira)+"/address", nil, &address)
+	path := strings.TrimPrefix(address.Path, "/api")
+	status, same := nobody.do(http.MethodGet, path, nil)
+	assert.Equal(t, []any{http.StatusOK, string(file)}, []any{status, string(same)})
+	first := path
+	student.ok(http.MethodPost, planPath(mira)+"/address", nil, &address)
+	nobody.fails(http.StatusNotFound, http.MethodGet, first, nil)
+	student.ok(http.MethodDelete, planPath(mira)+"/address", nil, nil)
+	nobody.fails(http.StatusNotFound, http.MethodGet, strings.TrimPrefix(address.Path, "/api"), nil)
+	as(t, ben).fails(http.StatusNotFound, http.MethodPost, planPath(mira)+"/address", nil)
+}
+
+func TestThePracticeLog(t *testing.T) {
+	mira := newStudent(t, "Mira")
+	a := assigned(t, someDrill(), mira)
+	playedOn(t, a, time.Now().Add(-time.Hour), 100, 3)
+	status, file := as(t, mira).do(http.MethodGet, "/students/"+mira.ID.String()+"/practice.csv", nil)
+	assert.Equal(t, http.StatusOK, status)
+	rows, err := csv.NewReader(strings.NewReader(strings.TrimPrefix(string(file), "\ufeff"))).ReadAll()
+	require.NoError(t, err)
+	require.Len(t, rows, 2)
+	assert.Equal(t, []string{today(t).Format(time.DateOnly), "pairs", "1", "1", "1", "60", "0", "110", "2", "3"}, rows[1])
+	as(t, ben).fails(http.StatusNotFound, http.MethodGet, "/students/"+mira.ID.String()+"/practice.csv", nil)
 }

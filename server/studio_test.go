@@ -150,7 +150,7 @@ func (c client) do(method, path string, body any) (int, []byte) {
 }
 
 // isMedia tells bodies that a contract cannot look into.
-var isMedia = regexp.MustCompile("^(audio|video)/")
+var isMedia = regexp.MustCompile("^(audio|video)/|^text/")
 
 // send returns the answer's status and body.
 func (c client) send(req *http.Request) (int, []byte) {

@@ -112,3 +112,18 @@ func (s *Store) HadDrills(ctx context.Context, student uuid.UUID, today time.Tim
 		WHERE a.student_id = $1 AND (a.ended_at IS NULL OR a.last_take_at > $2::date - 7 * $3)
 		ORDER BY a.last_take_at DESC NULLS LAST, a.id LIMIT $4`, student, today, weeks, maxHad))
 }
+
+// DrillNames returns what the drills are called that a student has or had, by assignment.
+func (s *Store) DrillNames(ctx context.Context, student uuid.UUID) (map[uuid.UUID]string, error) {
+	type row struct {
+		ID   uuid.UUID
+		Name string
+	}
+	rows, err := allByPos[row](s.pool.Query(ctx, `
+		SELECT a.id, v.name FROM assignments a JOIN drill_versions v ON v.drill_id = a.drill_id AND v.version = a.version WHERE a.student_id = $1`, student))
+	names := map[uuid.UUID]string{}
+	for _, r := range rows {
+		names[r.ID] = r.Name
+	}
+	return names, err
+}

@@ -27,7 +27,7 @@ var open = map[string]bool{"goose_db_version": true, "river_job": true, "river_l
 	"river_client": true, "river_client_queue": true, "river_notification": true}
 
 // closed are the tables that only the house reads.
-var closed = map[string]bool{"passwords": true, "codes": true, "resets": true, "openings": true, "sessions": true, "facts": true}
+var closed = map[string]bool{"passwords": true, "codes": true, "resets": true, "openings": true, "calendars": true, "sessions": true, "facts": true}
 
 // A house is a studio of its own, with something in every table.
 type house struct {
@@ -76,6 +76,7 @@ func fill(t *testing.T, ctx context.Context, teacher, student store.Person) (tak
 	studio, err := s.Studio(ctx)
 	require.NoError(t, err)
 	require.NoError(t, s.PutReview(store.Within(ctx, store.Scope{Studio: studio.ID, Actor: teacher}), take, true, "even"))
+	require.NoError(t, s.PutCalendar(ctx, student.ID, []byte(uuid.NewString())))
 	require.NoError(t, s.PutLesson(ctx, uuid.New(), student.ID, 0, "slower"))
 	require.NoError(t, s.PutPlan(ctx, student.ID, 0, plan.Usual(time.Now()), plan.Plan{}, time.Now(), nil))
 	require.NoError(t, s.AddHandReport(ctx, uuid.New(), student.ID, time.Now(), practice.HandReport{Kind: practice.IsTired}))

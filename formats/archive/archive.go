@@ -46,6 +46,8 @@ student.json   who they are, their guitar and hand, groups, consent, and notes
 drills.json    the drills they were given, where they stand, and what led there
 routines.json  what they practise, in which order
 hand.json      what they said of their hand: tired, hurts, effort, where it aches
+plan.json      their weeks of practice, where there is a plan
+lessons.json   what was noted of their lessons, where an instructor asks
 takes.csv      one line for each take, for a spreadsheet
 takes/         a folder for each take: what was played and measured, with comments,
                and the recording where it is still kept

@@ -33,7 +33,17 @@ CREATE POLICY all_of_studio ON lessons TO manudrill_member USING (studio_id = cu
 
 ALTER TABLE people ADD COLUMN level text NOT NULL DEFAULT '' CHECK (level IN ('', 'beginner', 'intermediate', 'advanced'));
 
+-- Addresses under which calendars ask for a plan: whoever knows one may read it, until it
+-- is revoked. Only the house looks there.
+CREATE TABLE calendars (
+    student_id uuid PRIMARY KEY REFERENCES people ON DELETE CASCADE,
+    token      bytea NOT NULL UNIQUE,           -- its SHA-256
+    made_at    timestamptz NOT NULL DEFAULT now()
+);
+ALTER TABLE calendars ENABLE ROW LEVEL SECURITY;
+
 -- +goose Down
+DROP TABLE calendars;
 ALTER TABLE people DROP COLUMN level;
 DROP TABLE lessons;
 ALTER TABLE assignments DROP COLUMN reviewed_until;

@@ -1,0 +1,153 @@
+package server
+
+import (
+	"bytes"
+	"context"
+	"net/http"
+
+	"github.com/google/uuid"
+
+	"manudrill/api"
+	"manudrill/core/progress"
+	"manudrill/formats/calendar"
+	"manudrill/formats/logbook"
+	"manudrill/server/secret"
+	"manudrill/store"
+)
+
+// GetPlanFile returns a student's plan as iCalendar.
+func (s *Server) GetPlanFile(ctx context.Context, r api.GetPlanFileRequestObject) (api.GetPlanFileResponseObject, error) {
+	kept, err := s.store.PlanForCalendar(ctx, r.StudentId)
+	if err != nil {
+		return nil, err
+	}
+	return asFile{name: "practice.ics", kind: calendarType, body: icalendar(kept)}, nil
+}
+
+// GetCalendar returns the plan that an address leads to.
+func (s *Server) GetCalendar(ctx context.Context, r api.GetCalendarRequestObject) (api.GetCalendarResponseObject, error) {
+	if err := s.tries(ctx, ""); err != nil {
+		return nil, err
+	}
+	kept, err := s.store.PlanByCalendar(ctx, secret.Kept(r.Token))
+	if err != nil {
+		return nil, err
+	}
+	return asFile{kind: calendarType, body: icalendar(kept)}, nil
+}
+
+const calendarType = "text/calendar; charset=utf-8"
+
+func icalendar(kept store.CalendarPlan) func() ([]byte, error) {
+	return func() ([]byte, error) {
+		var out bytes.Buffer
+		err := calendar.Calendar{
+			ID: kept.Student.ID.String(), Name: "Practice of " + kept.Student.Name, ChangedAt: kept.ChangedAt, Revision: kept.Revision, Plan: kept.Plan.Plan.Value,
+		}.Write(&out)
+		return out.Bytes(), err
+	}
+}
+
+// GetPlanAddress tells whether calendars can subscribe to a student's plan.
+func (s *Server) GetPlanAddress(ctx context.Context, r api.GetPlanAddressRequestObject) (api.GetPlanAddressResponseObject, error) {
+	if _, err := s.store.Person(ctx, r.StudentId); err != nil {
+		return nil, err
+	}
+	has, err := s.store.HasCalendar(ctx, r.StudentId)
+	return api.GetPlanAddress200JSONResponse{Has: has}, err
+}
+
+// MakePlanAddress makes an address to which calendars subscribe.
+func (s *Server) MakePlanAddress(ctx context.Context, r api.MakePlanAddressRequestObject) (api.MakePlanAddressResponseObject, error) {
+	if err := s.mayShow(ctx, r.StudentId); err != nil {
+		return nil, err
+	}
+	token, kept := secret.Token()
+	return api.MakePlanAddress201JSONResponse{Path: "/api/calendars/" + token}, s.store.PutCalendar(ctx, r.StudentId, kept)
+}
+
+// RevokePlanAddress revokes it.
+func (s *Server) RevokePlanAddress(ctx context.Context, r api.RevokePlanAddressRequestObject) (api.RevokePlanAddressResponseObject, error) {
+	if err := s.mayShow(ctx, r.StudentId); err != nil {
+		return nil, err
+	}
+	return api.RevokePlanAddress204Response{}, s.store.DeleteCalendar(ctx, r.StudentId)
+}
+
+// mayShow reports who may not decide who sees a student's plan: students decide for
+// themselves.
+func (s *Server) mayShow(ctx context.Context, student uuid.UUID) error {
+	p, err := s.store.Person(ctx, student)
+	if err == nil && p.Role != store.Student {
+		err = errMissing
+	}
+	return err
+}
+
+// logWeeks is how many weeks the practice log reaches back.
+const logWeeks = 104
+
+// GetPracticeLog returns what was practised day by day as CSV.
+func (s *Server) GetPracticeLog(ctx context.Context, r api.GetPracticeLogRequestObject) (api.GetPracticeLogResponseObject, error) {
+	if _, err := s.store.Person(ctx, r.StudentId); err != nil {
+		return nil, err
+	}
+	today, err := s.store.Today(ctx)
+	if err != nil {
+		return nil, err
+	}
+	names, err := s.store.DrillNames(ctx, r.StudentId)
+	if err != nil {
+		return nil, err
+	}
+	weeks, err := s.store.StudentWeeks(ctx, r.StudentId, today, logWeeks)
+	if err != nil {
+		return nil, err
+	}
+	return asFile{name: "practice.csv", kind: "text/csv; charset=utf-8", body: func() ([]byte, error) { return practiceLog(weeks, names) }}, nil
+}
+
+func practiceLog(weeks []store.StudentWeek, names map[uuid.UUID]string) ([]byte, error) {
+	var out bytes.Buffer
+	w := logbook.New(&out, "day", "drill", "takes", "takes that count", "clean", "seconds", "slurred seconds", "tempo in the end, bpm", "notes a beat", "timing spread, % of the interval")
+	for _, week := range weeks {
+		for _, d := range week.Days.Value {
+			row(w, names[week.Assignment], d)
+		}
+	}
+	err := w.Done()
+	return out.Bytes(), err
+}
+
+func row(w *logbook.Writer, drill string, d progress.Day) {
+	w.Row(logbook.Day(d.Date), drill, d.Takes, d.Counting, d.Clean, d.Seconds, d.SlurSeconds, d.Stands.BPM, d.Stands.NotesPerBeat, d.SpreadPercent)
+}
+
+// asFile is an answer that is a file of its own.
+type asFile struct {
+	name, kind string
+	body       func() ([]byte, error)
+}
+
+func (f asFile) send(w http.ResponseWriter) error {
+	body, err := f.body()
+	if err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", f.kind)
+	w.Header().Set("Cache-Control", "private, no-cache")
+	if f.name != "" {
+		w.Header().Set("Content-Disposition", `attachment; filename="`+f.name+`"`)
+	}
+	_, err = w.Write(body)
+	return err
+}
+
+// VisitGetPlanFileResponse sends it.
+func (f asFile) VisitGetPlanFileResponse(w http.ResponseWriter) error { return f.send(w) }
+
+// VisitGetCalendarResponse sends it.
+func (f asFile) VisitGetCalendarResponse(w http.ResponseWriter) error { return f.send(w) }
+
+// VisitGetPracticeLogResponse sends it.
+func (f asFile) VisitGetPracticeLogResponse(w http.ResponseWriter) error { return f.send(w) }
