@@ -130,7 +130,7 @@ func (r Record) trend() Finding {
 		return Finding{Kind: Few, Text: "Too early to tell: no take that counts."}
 	}
 	if len(weeks) < fewestWeeks || takes < fewestTakes {
-		return Finding{Kind: Few, Takes: takes, Text: fmt.Sprintf("Too early to tell: %s that count in %s.", several(takes, "take"), several(len(weeks), "week"))}
+		return Finding{Kind: Few, Takes: takes, Text: fmt.Sprintf("Too early to tell: %s in %s.", counted(takes), several(len(weeks), "week"))}
 	}
 	if since := r.bestSince(weeks[0].Begins); r.last().Sub(since) >= stuckAfter {
 		return r.sinceBest(since)
@@ -258,6 +258,14 @@ func span(d time.Duration) string {
 		return several(days, "day")
 	}
 	return several(days/7, "week")
+}
+
+// counted tells how many takes count.
+func counted(n int) string {
+	if n == 1 {
+		return "1 take that counts"
+	}
+	return several(n, "take") + " that count"
 }
 
 func several(n int, of string) string {

@@ -92,6 +92,11 @@ export const router = createRouter({
       ],
     },
     {
+      path: '/report/:id',
+      component: () => import('./views/report/ReportPage.vue'),
+      meta: { title: 'Report' },
+    },
+    {
       path: '/review',
       component: () => import('./views/review/ReviewPage.vue'),
       meta: { title: 'Review', role: 'instructor' },

@@ -63,8 +63,11 @@ export interface Beginning {
   password: string
 }
 
+/** That of the browser, by which the days of a studio begin. */
+const timeZone = Intl.DateTimeFormat().resolvedOptions().timeZone
+
 export function begin(b: Beginning): Promise<Person> {
-  return come(answer(client.POST('/house', { body: b })))
+  return come(answer(client.POST('/house', { body: { timeZone, ...b } })))
 }
 
 /** Chooses a name and a password to sign in with; all other devices are signed out. */

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ElOption, ElSelect } from 'element-plus'
 import { onMounted, ref, watch } from 'vue'
+import { RouterLink } from 'vue-router'
 
 import { answer, client, type HandRecord, type Overview } from '../../api/client'
 import { useAttempt } from '../../api/attempt'
@@ -43,6 +44,10 @@ watch(weeks, load)
             Nothing has been played yet. After the first takes it is said here how it goes.
           </li>
         </ul>
+        <p class="small links">
+          <RouterLink :to="`/report/${studentId}`">Report</RouterLink>
+          <a :href="`/api/students/${studentId}/practice.csv`" download>Practice log, CSV</a>
+        </p>
         <el-select v-model="weeks" class="weeks" aria-label="How far back">
           <el-option :value="8" label="8 weeks" />
           <el-option :value="26" label="26 weeks" />
@@ -71,6 +76,10 @@ ul {
 }
 li:first-child {
   font-weight: 700;
+}
+.links {
+  display: flex;
+  gap: var(--s3);
 }
 .weeks {
   width: 130px;

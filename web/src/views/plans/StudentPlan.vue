@@ -8,6 +8,7 @@ import { useAttempt } from '../../api/attempt'
 import ConflictNote from '../../components/ConflictNote.vue'
 import { undoable } from '../../components/undo'
 import { useStudent } from '../students/student'
+import CalendarDialog from './CalendarDialog.vue'
 import GoalList from './GoalList.vue'
 import PlanBoard from './PlanBoard.vue'
 import SettingsForm from './PlanSettings.vue'
@@ -25,6 +26,7 @@ const plan = ref<Plan>()
 /** What was there before each change, the latest last. */
 const past = ref<{ settings: PlanSettings; plan: Plan }[]>([])
 const spreading = ref(false)
+const calendar = ref(false)
 const busy = ref(false)
 const { problem, attempt } = useAttempt()
 const changed = computed(
@@ -132,6 +134,7 @@ const takeAway = () =>
           >
         </p>
         <el-button :disabled="!past.length" @click="undo">Undo</el-button>
+        <el-button v-if="!isNew" @click="calendar = true">Calendar</el-button>
         <el-button v-if="!isNew" @click="spreading = true">Give to others</el-button>
         <el-button v-if="!isNew" @click="takeAway">Take away</el-button>
         <el-button type="primary" :disabled="busy || isAway || (!changed && !isNew)" @click="keep()"
@@ -168,6 +171,7 @@ const takeAway = () =>
         :editable="!isAway"
         @change="board"
       />
+      <CalendarDialog v-if="calendar" :student-id="id" @close="calendar = false" />
       <SpreadDialog v-if="spreading" :from="id" :name="name" @close="spreading = false" />
     </template>
   </div>

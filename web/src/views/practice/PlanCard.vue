@@ -8,6 +8,7 @@ import { useAttempt } from '../../api/attempt'
 import { dayMonth } from '../../components/charts/look'
 import ProblemNote from '../../components/ProblemNote.vue'
 import { count } from '../../draw/words'
+import CalendarDialog from '../plans/CalendarDialog.vue'
 import { lasts } from '../plans/edits'
 import { briefly, happened, lineName, weekdays } from '../plans/words'
 
@@ -16,6 +17,7 @@ const props = defineProps<{ studentId: string }>()
 const emit = defineEmits<{ today: [planned: boolean] }>()
 const router = useRouter()
 const saved = ref<SavedPlan>()
+const calendar = ref(false)
 const { problem, attempt } = useAttempt()
 onMounted(() =>
   attempt(async () => {
@@ -97,6 +99,10 @@ const doneToday = computed(() => today.value && happened(today.value, saved.valu
         <b>{{ n }}</b> {{ state(i) || '–' }}
       </span>
     </div>
+    <p class="small">
+      <button type="button" class="link" @click="calendar = true">In your calendar</button>
+    </p>
+    <CalendarDialog v-if="calendar" :student-id="studentId" @close="calendar = false" />
     <p v-for="g in saved.plan.goals" :key="g.name + g.by" class="small">
       <b>By {{ dayMonth(g.by) }}:</b> {{ g.name }} at {{ g.rung.bpm }} bpm. {{ g.text }}
     </p>

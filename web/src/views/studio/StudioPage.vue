@@ -22,6 +22,7 @@ import LetterList from './LetterList.vue'
 const router = useRouter()
 const studio = ref<Studio>()
 const name = ref('')
+const timeZone = ref('UTC')
 const dropsSounds = ref(false)
 const soundDays = ref(90)
 const members = ref<Member[]>([])
@@ -40,6 +41,7 @@ const names = computed(
 async function load() {
   studio.value = await answer(client.GET('/studio'))
   name.value = studio.value.name
+  timeZone.value = studio.value.timeZone
   dropsSounds.value = studio.value.soundDays !== undefined
   soundDays.value = studio.value.soundDays ?? soundDays.value
   members.value = await allMembers()
@@ -52,7 +54,11 @@ const save = () =>
   attempt(async () => {
     if (!studio.value) return
     const params = { header: { 'If-Match': studio.value.revision } }
-    const body = { name: name.value, soundDays: dropsSounds.value ? soundDays.value : undefined }
+    const body = {
+      name: name.value,
+      timeZone: timeZone.value,
+      soundDays: dropsSounds.value ? soundDays.value : undefined,
+    }
     studio.value = await answer(client.PUT('/studio', { params, body }))
     await findPerson()
     ElMessage({ message: 'Saved' })
@@ -135,6 +141,12 @@ const takeOut = (m: Member) =>
             name="Name of the studio"
             :hint="`At the door it is asked for as ${studio?.handle ?? ''}, where there are several studios`"
             :max="100"
+          />
+          <TextLine
+            v-model="timeZone"
+            name="Time zone"
+            hint="By which its days begin, as Europe/Vienna. What was added up before stays as it is"
+            :max="64"
           />
           <div>
             <el-checkbox
