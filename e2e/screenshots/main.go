@@ -100,14 +100,16 @@ var views = []view{
 		click("Pull-off pairs"), settle, click("Take out"), settle, item("Printed sheet"), settle, settle,
 	}},
 	{"students", instructor, "/students", nil},
-	{"student", instructor, "/students", []step{chromedp.Click(chromedp.Search(`//h2/a[. = "Ishi Corvane"]`)), settle}},
+	{"student", instructor, "/students", []step{chromedp.Click(chromedp.Search(`//td/a[. = "Pim Haskett"]`)), settle, settle}},
+	{"lesson", instructor, "/students", []step{chromedp.Click(chromedp.Search(`//td/a[. = "Rufus Ombry"]`)), settle, click("Lesson"), settle}},
+	{"plan", instructor, "/students", []step{chromedp.Click(chromedp.Search(`//td/a[. = "Lena Quarrow"]`)), settle, chromedp.Click(chromedp.Search(`//nav[contains(@class, "pages")]//a[. = "Plan"]`)), settle, settle}},
+	{"review", instructor, "/review", []step{settle}},
 	{"studio", instructor, "/studio", nil},
 	{"practice", student, "/practice", nil},
-	{"progress", student, "/practice", []step{click("Progress"), settle}},
+	{"progress", student, "/practice", []step{chromedp.Click(chromedp.Search(`//main//a[. = "Progress"]`)), settle}},
 	{"stand", student, "/practice", []step{click("Put on the stand"), settle}},
 	{"stand-playing", student, "/practice", []step{click("Put on the stand"), settle, click("Play"), chromedp.Sleep(6500 * time.Millisecond)}},
-	{"resting", student, "/practice", []step{click("Put it on the stand"), settle, click("Start"), settle, chromedp.KeyEvent("n"), settle, chromedp.KeyEvent("n"), settle}},
-	{"compose", instructor, "/students", []step{chromedp.Click(chromedp.Search(`//h2/a[. = "Lena Quarrow"]`)), settle, click("Even before fast"), settle}},
+	{"compose", instructor, "/students", []step{chromedp.Click(chromedp.Search(`//td/a[. = "Lena Quarrow"]`)), settle, chromedp.Click(chromedp.Search(`//nav[contains(@class, "pages")]//a[. = "Practice"]`)), settle, click("Even before fast"), settle}},
 	{"verdict", student, "/practice", []step{
 		click("Put on the stand"), settle, chromedp.Click(chromedp.Search(`//summary[contains(., "Try it out")]`)), settle, click("Let it play"),
 		chromedp.WaitVisible(chromedp.CSS(`.verdict`)), settle,
@@ -116,12 +118,7 @@ var views = []view{
 		chromedp.Click(chromedp.Search(`(//tr[contains(., "Pull-off pairs")])[last()]//a`)), settle,
 		chromedp.MouseEvent(input.DispatchMouseEventTypeMouseMoved, 2, 400), settle,
 	}},
-	{"note", instructor, "/students", []step{
-		latestTake("Bram Tillowe"), settle,
-		chromedp.Click(chromedp.CSS(`.timeline .mark`)), settle, top("Every note"), settle,
-	}},
 	{"beside", instructor, "/students", []step{latestTake("Sol Marrik"), settle, besideEarliest, settle, top("Another take beside it"), settle}},
-	{"habits", instructor, "/students", []step{latestTake("Ishi Corvane"), settle, top("Passes under one another"), settle}},
 }
 
 // latestTake opens the latest take of a student.

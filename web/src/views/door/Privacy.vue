@@ -13,19 +13,25 @@
       </li>
       <li>the guitar and the reach of the hand, where they were set;</li>
       <li>the drills and routines that were given, and every step up or down with its cause;</li>
+      <li>the plan of their weeks with its goals, and what was played on each day;</li>
       <li>what they said of their hand: tired, that it hurts, effort, and where it aches;</li>
       <li>recordings that were handed in, and what was measured in them;</li>
       <li>
         the hands on video, only where the instructor asked for it and the student let the camera
         film; it has no sound, and either of them can delete it;
       </li>
-      <li>comments on takes, notes of the instructors, and that consent was given, and by whom.</li>
+      <li>
+        comments on takes, whether a take was accepted, notes of the instructors and of lessons, and
+        that consent was given, and by whom.
+      </li>
     </ul>
     <h2>Who sees it</h2>
     <p>
-      Students see themselves alone. Instructors see the students of their studio. The owner also
-      sees letters that were written to reset passwords. Other studios on the same machine see
-      nothing. Whoever runs the machine can read its disk.
+      Students see themselves alone, and not the notes of lessons. A calendar sees a plan under an
+      address that the student or an instructor has made for it, until it is revoked. Instructors
+      see the students of their studio. The owner also sees letters that were written to reset
+      passwords. Other studios on the same machine see nothing. Whoever runs the machine can read
+      its disk.
     </p>
     <h2>For how long</h2>
     <p>

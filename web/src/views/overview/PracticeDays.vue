@@ -21,9 +21,10 @@ function say(w: OverviewWeek, day: number): string {
   const date = dayMonth(new Date(Date.parse(w.begins) + day * 86_400_000).toISOString())
   return d ? `${date}: ${count(d.takes, 'take')}, ${minutes(d.seconds)}` : `${date}: nothing`
 }
-/** The first week of each month carries its date. */
-const dated = (i: number) =>
-  i === 0 || props.weeks[i]!.begins.slice(0, 7) !== props.weeks[i - 1]!.begins.slice(0, 7)
+/** The first week of each month carries its date; the very first does where there is room. */
+const begins = (i: number) =>
+  i > 0 && props.weeks[i]?.begins.slice(0, 7) !== props.weeks[i - 1]?.begins.slice(0, 7)
+const dated = (i: number) => (i === 0 ? ![1, 2].some(begins) : begins(i))
 </script>
 
 <template>

@@ -145,6 +145,8 @@ const print = () => window.print()
 }
 .paper {
   max-width: 820px;
+  width: 100%;
+  margin: 0 auto;
   display: grid;
   gap: var(--s5);
   padding: var(--s5);
