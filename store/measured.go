@@ -84,38 +84,50 @@ func (a attempt) result() tempo.Result {
 	return tempo.Result{HeldBPM: a.HeldBPM, Foreign: a.Foreign, Passes: a.Passes}
 }
 
+// attempts asks for takes of an assignment as the ladder sees them: those of a condition in
+// an order, so many. The takes are chosen before anything is joined to them, so that the
+// database has no reason to join them all and to sort what comes of it.
+func attempts(condition, order, limit string) string {
+	return selectAttempts + `FROM (SELECT * FROM takes t WHERE t.assignment_id = $1 AND ` + condition + ` ORDER BY ` + order + ` LIMIT ` + limit + `) t` + attemptTables + ` ORDER BY ` + order
+}
+
+// latest and earliest are the orders of attempts.
+const (
+	latest   = `t.recorded_at DESC, t.id DESC`
+	earliest = `t.recorded_at, t.id`
+)
+
 var selectAttempts = `
 	SELECT t.id, row(t.bpm, t.notes_per_beat), t.held_bpm, t.is_foreign, t.aside, t.passes, v.file->'ladder',
 	       greatest(1, coalesce((v.file#>>'{drill,rhythm,notesPerBeat}')::integer, 1)), coalesce(s.id, '00000000-0000-0000-0000-000000000000'), s.gate,
-	       EXISTS (SELECT FROM hand_reports h WHERE h.student_id = a.student_id AND ` + fmt.Sprintf(hurts, "t.recorded_at") + `)
-	FROM takes t JOIN assignments a ON a.id = t.assignment_id
+	       EXISTS (SELECT FROM hand_reports h WHERE h.student_id = a.student_id AND ` + fmt.Sprintf(hurts, "t.recorded_at") + `) `
+
+const attemptTables = `
+	JOIN assignments a ON a.id = t.assignment_id
 	JOIN drill_versions v ON v.drill_id = a.drill_id AND v.version = t.version
-	LEFT JOIN LATERAL (SELECT id, gate FROM rung_sets s WHERE s.assignment_id = a.id AND s.at <= t.recorded_at ORDER BY at DESC, id DESC LIMIT 1) s ON true
-	WHERE t.assignment_id = $1 AND `
+	LEFT JOIN LATERAL (SELECT id, gate FROM rung_sets s WHERE s.assignment_id = a.id AND s.at <= t.recorded_at ORDER BY at DESC, id DESC LIMIT 1) s ON true`
 
 // decide lets the ladder decide on a take and on those after it that look back as
 // far as to it, and puts where the student stands now beside the assignment. Of
 // other takes those alone are looked at that count.
 func decide(ctx context.Context, tx pgx.Tx, assignment, take uuid.UUID) error {
-	before, err := allByPos[attempt](tx.Query(ctx, selectAttempts+`(t.counts OR t.id = $2) AND (t.recorded_at, t.id) <= (SELECT recorded_at, id FROM takes WHERE id = $2)
-		ORDER BY t.recorded_at DESC, t.id DESC LIMIT $3`, assignment, take, tempo.LooksBack))
+	before, err := allByPos[attempt](tx.Query(ctx, attempts(`(t.counts OR t.id = $2) AND (t.recorded_at, t.id) <= (SELECT recorded_at, id FROM takes WHERE id = $2)`, latest, `$3`), assignment, take, tempo.LooksBack))
 	if err != nil {
 		return err
 	}
-	after, err := allByPos[attempt](tx.Query(ctx, selectAttempts+`t.counts AND (t.recorded_at, t.id) > (SELECT recorded_at, id FROM takes WHERE id = $2)
-		ORDER BY t.recorded_at, t.id LIMIT $3`, assignment, take, tempo.LooksBack-1))
+	after, err := allByPos[attempt](tx.Query(ctx, attempts(`t.counts AND (t.recorded_at, t.id) > (SELECT recorded_at, id FROM takes WHERE id = $2)`, earliest, `$3`), assignment, take, tempo.LooksBack-1))
 	if err != nil {
 		return err
 	}
 	slices.Reverse(before)
-	attempts := append(before, after...)
+	all := append(before, after...)
 	var decided []uuid.UUID
-	for i := len(before) - 1; i < len(attempts); i++ {
-		d := decision(attempts[:i+1])
-		if _, err := tx.Exec(ctx, `UPDATE takes SET decision = $2, passed = $3, clean = $4 WHERE id = $1`, attempts[i].ID, d, d.Passed(), d.Clean(attempts[i].result())); err != nil {
+	for i := len(before) - 1; i < len(all); i++ {
+		d := decision(all[:i+1])
+		if _, err := tx.Exec(ctx, `UPDATE takes SET decision = $2, passed = $3, clean = $4 WHERE id = $1`, all[i].ID, d, d.Passed(), d.Clean(all[i].result())); err != nil {
 			return err
 		}
-		decided = append(decided, attempts[i].ID)
+		decided = append(decided, all[i].ID)
 	}
 	if err := stand(ctx, tx, assignment); err != nil {
 		return err
@@ -192,7 +204,7 @@ func (s *Store) ResultsNow(ctx context.Context, assignment uuid.UUID) (results [
 		if err != nil {
 			return err
 		}
-		counting, err := allByPos[attempt](tx.Query(ctx, selectAttempts+`t.counts ORDER BY t.recorded_at DESC, t.id DESC LIMIT $2`, assignment, tempo.LooksBack-1))
+		counting, err := allByPos[attempt](tx.Query(ctx, attempts(`t.counts`, latest, `$2`), assignment, tempo.LooksBack-1))
 		slices.Reverse(counting)
 		results = resultsAt(counting, now.Rung, now.Set)
 		return err
