@@ -83,6 +83,27 @@ func (e DifferenceAbout) Valid() bool {
 	}
 }
 
+// Defines values for Level.
+const (
+	Advanced     Level = "advanced"
+	Beginner     Level = "beginner"
+	Intermediate Level = "intermediate"
+)
+
+// Valid indicates whether the value is a known member of the Level enum.
+func (e Level) Valid() bool {
+	switch e {
+	case Advanced:
+		return true
+	case Beginner:
+		return true
+	case Intermediate:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for MemberState.
 const (
 	Invited MemberState = "invited"
@@ -786,6 +807,9 @@ type LetterPage struct {
 	Next *string `json:"next,omitempty"`
 }
 
+// Level Of a student
+type Level string
+
 // ManyAssigned defines model for ManyAssigned.
 type ManyAssigned struct {
 	Assigned int `json:"assigned"`
@@ -809,8 +833,11 @@ type Member struct {
 	Groups     []openapi_types.UUID `json:"groups"`
 	InvitedAt  *time.Time           `json:"invitedAt,omitempty"`
 	JoinedAt   *time.Time           `json:"joinedAt,omitempty"`
-	Note       string               `json:"note"`
-	Person     Person               `json:"person"`
+
+	// Level Of a student
+	Level  *Level `json:"level,omitempty"`
+	Note   string `json:"note"`
+	Person Person `json:"person"`
 
 	// RemoveAt When everything about them is deleted
 	RemoveAt *time.Time `json:"removeAt,omitempty"`
@@ -985,8 +1012,11 @@ type PersonChange struct {
 	ConsentBy string               `json:"consentBy"`
 	Email     string               `json:"email"`
 	Groups    []openapi_types.UUID `json:"groups"`
-	Name      string               `json:"name"`
-	Note      string               `json:"note"`
+
+	// Level Of a student
+	Level *Level `json:"level,omitempty"`
+	Name  string `json:"name"`
+	Note  string `json:"note"`
 }
 
 // PersonPage A part of the people of the studio

@@ -36,8 +36,8 @@ var groups = map[string][]string{
 
 // known is what the instructors have noted of the students.
 var known = map[string]store.PersonChange{
-	"Bram Tillowe": {Note: "Began in September. Short fingers: low positions only with rests.", Consent: true, ConsentBy: "his father, on paper"},
-	"Ishi Corvane": {Note: "Wants to play faster than is even. Slower, then praise.", Consent: true, ConsentBy: "herself"},
+	"Bram Tillowe": {Level: "beginner", Note: "Began in September. Short fingers: low positions only with rests.", Consent: true, ConsentBy: "his father, on paper"},
+	"Ishi Corvane": {Level: "intermediate", Note: "Wants to play faster than is even. Slower, then praise.", Consent: true, ConsentBy: "herself"},
 	"Odile Prask":  {Note: "Plays every day, and too long. Ask about the arm first.", Consent: true, ConsentBy: "herself"},
 }
 

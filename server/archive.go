@@ -74,7 +74,7 @@ func (a studentArchive) write(to io.Writer) error {
 	for _, part := range []func() error{
 		w.About,
 		func() error {
-			return w.JSON("student.json", archivedStudent{m.ID, m.Name, m.Email, m.SignIn, m.JoinedAt, m.Note, m.ConsentAt, m.ConsentBy, a.setup})
+			return w.JSON("student.json", archivedStudent{m.ID, m.Name, m.Email, m.SignIn, m.JoinedAt, m.Note, m.ConsentAt, m.ConsentBy, m.Level, a.setup})
 		},
 		func() error { return a.drills(w) },
 		func() error { return a.routines(w) },
@@ -101,6 +101,7 @@ type archivedStudent struct {
 	Note      string      `json:"note,omitempty"`
 	ConsentAt *time.Time  `json:"consentAt,omitempty"`
 	ConsentBy string      `json:"consentBy,omitempty"`
+	Level     string      `json:"level,omitempty"`
 	Setup     drill.Setup `json:"setup"`
 }
 

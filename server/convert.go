@@ -43,8 +43,17 @@ func memberOf(m store.Member) api.Member {
 	}
 	return api.Member{
 		Person: personOf(m.Person), Revision: m.Revision, Email: m.Email, SignIn: m.SignIn, State: state, InvitedAt: m.InvitedAt, JoinedAt: m.JoinedAt,
-		ArchivedAt: m.ArchivedAt, RemoveAt: m.RemoveAt, Note: m.Note, ConsentAt: m.ConsentAt, ConsentBy: m.ConsentBy, Groups: notNil(m.Groups),
+		ArchivedAt: m.ArchivedAt, RemoveAt: m.RemoveAt, Note: m.Note, ConsentAt: m.ConsentAt, ConsentBy: m.ConsentBy, Level: levelOf(m.Level), Groups: notNil(m.Groups),
 	}
+}
+
+// levelOf is a student's level; nil for none.
+func levelOf(level string) *api.Level {
+	if level == "" {
+		return nil
+	}
+	l := api.Level(level)
+	return &l
 }
 
 func notNil[T any](list []T) []T {

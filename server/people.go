@@ -131,7 +131,7 @@ func (s *Server) ChangePerson(ctx context.Context, r api.ChangePersonRequestObje
 	}
 	b := r.Body
 	err := s.store.ChangePerson(ctx, r.PersonId, r.Params.IfMatch, store.PersonChange{
-		Name: strings.TrimSpace(b.Name), Email: b.Email, Note: b.Note, Consent: b.Consent, ConsentBy: strings.TrimSpace(b.ConsentBy), Groups: b.Groups,
+		Name: strings.TrimSpace(b.Name), Email: b.Email, Note: b.Note, Consent: b.Consent, ConsentBy: strings.TrimSpace(b.ConsentBy), Level: string(valueOf(b.Level)), Groups: b.Groups,
 	})
 	if err != nil {
 		return nil, err

@@ -532,3 +532,18 @@ func TestThePracticeLog(t *testing.T) {
 	assert.Equal(t, []string{today(t).Format(time.DateOnly), "pairs", "1", "1", "1", "60", "0", "110", "2", "3"}, rows[1])
 	as(t, ben).fails(http.StatusNotFound, http.MethodGet, "/students/"+mira.ID.String()+"/practice.csv", nil)
 }
+
+// A student's level is the instructors' word; left out, there is none.
+func TestALevel(t *testing.T) {
+	mira := newStudent(t, "Mira")
+	change := map[string]any{"name": "Mira", "email": "", "note": "", "consent": false, "consentBy": "", "groups": []any{}, "level": "advanced"}
+	path := "/people/" + mira.ID.String()
+	var m, none api.Member
+	as(t, teacher).on(1).ok(http.MethodPut, path, change, &m)
+	assert.Equal(t, api.Advanced, *m.Level)
+	change["level"] = "genius"
+	as(t, teacher).on(2).fails(http.StatusBadRequest, http.MethodPut, path, change)
+	delete(change, "level")
+	as(t, teacher).on(2).ok(http.MethodPut, path, change, &none)
+	assert.Nil(t, none.Level)
+}

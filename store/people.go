@@ -42,12 +42,13 @@ type Member struct {
 	Note       string     // of the instructors
 	ConsentAt  *time.Time // when it was noted that they, or a parent, agreed
 	ConsentBy  string     // who agreed, and how
+	Level      string     // beginner, intermediate or advanced, by the instructors' word; empty for none
 	Groups     []uuid.UUID
 }
 
 // The columns of a [Member] in the order of its fields.
 const memberColumns = `p.id, p.name, p.role, p.demo, p.revision, coalesce(p.email, ''), coalesce(p.sign_in, ''), p.invited_at, p.joined_at,
-	p.archived_at, p.remove_at, p.note, p.consent_at, p.consent_by,
+	p.archived_at, p.remove_at, p.note, p.consent_at, p.consent_by, p.level,
 	array(SELECT m.group_id FROM group_members m WHERE m.person_id = p.id ORDER BY m.group_id)`
 
 // ErrNameTaken is returned for a name to sign in with that another has.
@@ -118,6 +119,7 @@ type PersonChange struct {
 	Note      string
 	Consent   bool
 	ConsentBy string
+	Level     string
 	Groups    []uuid.UUID
 }
 
@@ -133,9 +135,9 @@ func (s *Store) ChangePerson(ctx context.Context, id uuid.UUID, from int, c Pers
 			return ErrChanged
 		}
 		_, err = tx.Exec(ctx, `
-			UPDATE people SET name = $2, email = nullif($3, ''), note = $4, consent_by = $6, revision = revision + 1,
+			UPDATE people SET name = $2, email = nullif($3, ''), note = $4, consent_by = $6, level = $7, revision = revision + 1,
 			       consent_at = CASE WHEN NOT $5 THEN NULL WHEN consent_at IS NULL OR consent_by <> $6 THEN now() ELSE consent_at END
-			WHERE id = $1`, id, c.Name, c.Email, c.Note, c.Consent, c.ConsentBy)
+			WHERE id = $1`, id, c.Name, c.Email, c.Note, c.Consent, c.ConsentBy, c.Level)
 		if err != nil {
 			return err
 		}

@@ -1912,8 +1912,14 @@ export interface components {
             /** Format: date-time */
             consentAt?: string;
             consentBy: string;
+            level?: components["schemas"]["Level"];
             groups: string[];
         };
+        /**
+         * @description Of a student
+         * @enum {string}
+         */
+        Level: "beginner" | "intermediate" | "advanced";
         MemberPage: {
             items: components["schemas"]["Member"][];
             /** @description Where the next page begins; none is left where it is missing */
@@ -1943,6 +1949,7 @@ export interface components {
             /** @description They, or a parent, agreed to the studio keeping what it keeps */
             consent: boolean;
             consentBy: string;
+            level?: components["schemas"]["Level"];
             groups: string[];
         };
         RosterText: {

@@ -79,7 +79,7 @@ const takeOut = (n: LessonNote) =>
 <template>
   <div class="stack">
     <ConflictNote v-if="problem" :problem="problem" @settle="settle" />
-    <div v-if="lesson" class="parts">
+    <div v-if="lesson" class="side-by-side">
       <div class="stack">
         <section class="sheet stack">
           <h2>Since {{ dayOf(lesson.since) }}</h2>
@@ -175,12 +175,6 @@ const takeOut = (n: LessonNote) =>
 </template>
 
 <style scoped>
-.parts {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(460px, 100%), 1fr));
-  gap: var(--s4);
-  align-items: start;
-}
 ul {
   list-style: none;
   margin: 0;

@@ -104,7 +104,7 @@ const silent = computed(() => pulse.value.off > 0)
         @update:model-value="(v) => setBpm(Number(v))"
       />
     </section>
-    <div class="parts">
+    <div class="side-by-side">
       <section class="sheet stack">
         <h2>Beat</h2>
         <label class="line"
@@ -200,12 +200,6 @@ const silent = computed(() => pulse.value.off > 0)
   height: 60px;
   padding: 0 28px;
   font-size: var(--t-lead);
-}
-.parts {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(420px, 100%), 1fr));
-  gap: var(--s4);
-  align-items: start;
 }
 .line {
   display: grid;

@@ -141,7 +141,7 @@ const takeAway = () =>
           >Keep the plan</el-button
         >
       </div>
-      <div class="parts">
+      <div class="side-by-side">
         <section class="sheet">
           <SettingsForm
             :model-value="settings"
@@ -178,12 +178,6 @@ const takeAway = () =>
 </template>
 
 <style scoped>
-.parts {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(420px, 100%), 1fr));
-  gap: var(--s4);
-  align-items: start;
-}
 .said {
   display: block;
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ElButton, ElCheckbox, ElMessage } from 'element-plus'
+import { ElButton, ElCheckbox, ElMessage, ElOption, ElSelect } from 'element-plus'
 import { onMounted, ref, watch } from 'vue'
 
 import { answer, client, type AuditLine, type Group, type Pupil } from '../../api/client'
@@ -27,6 +27,7 @@ function known({ member: m }: Pupil) {
     note: m.note,
     consent: !!m.consentAt,
     consentBy: m.consentBy,
+    level: m.level,
     groups: [...m.groups],
   }
 }
@@ -52,7 +53,12 @@ const save = () =>
       path: { personId: id },
       header: { 'If-Match': pupil.value.member.revision },
     }
-    await answer(client.PUT('/people/{personId}', { params, body: form.value }))
+    await answer(
+      client.PUT('/people/{personId}', {
+        params,
+        body: { ...form.value, level: form.value.level || undefined },
+      }),
+    )
     await reload()
     ElMessage({ message: 'Saved' })
   })
@@ -67,7 +73,7 @@ async function settle(keepMine: boolean) {
 </script>
 
 <template>
-  <div class="parts">
+  <div class="side-by-side">
     <ConflictNote v-if="problem" :problem="problem" @settle="settle" />
     <form class="sheet stack" @submit.prevent="save">
       <h2>About</h2>
@@ -79,6 +85,14 @@ async function settle(keepMine: boolean) {
         :rows="4"
         hint="For the instructors; the student does not see them"
       />
+      <label class="level">
+        <span>Level</span>
+        <el-select v-model="form.level" clearable placeholder="not said">
+          <el-option value="beginner" label="beginner" />
+          <el-option value="intermediate" label="intermediate" />
+          <el-option value="advanced" label="advanced" />
+        </el-select>
+      </label>
       <fieldset v-if="groups.length">
         <legend>Groups</legend>
         <el-checkbox
@@ -125,14 +139,13 @@ async function settle(keepMine: boolean) {
 </template>
 
 <style scoped>
-.parts {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(420px, 100%), 1fr));
-  gap: var(--s4);
-  align-items: start;
-}
 .file {
   flex: 1 1 180px;
+}
+.level {
+  display: grid;
+  gap: var(--s1);
+  max-width: 220px;
 }
 fieldset {
   border: 0;

@@ -23,7 +23,7 @@ onMounted(() => attempt(async () => (routines.value = await routinesOf(id))))
 </script>
 
 <template>
-  <div class="parts">
+  <div class="side-by-side">
     <ProblemNote v-if="problem" :problem="problem" />
     <div class="stack">
       <section class="sheet stack">
@@ -72,12 +72,6 @@ onMounted(() => attempt(async () => (routines.value = await routinesOf(id))))
 </template>
 
 <style scoped>
-.parts {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(420px, 100%), 1fr));
-  gap: var(--s4);
-  align-items: start;
-}
 article {
   display: grid;
   gap: var(--s1);

@@ -96,7 +96,7 @@ const takeOut = (m: Member) =>
         >Show what is there now</el-button
       >
     </ProblemNote>
-    <div class="parts">
+    <div class="side-by-side">
       <section class="sheet stack">
         <h2>Who teaches here</h2>
         <ul>
@@ -215,12 +215,6 @@ const takeOut = (m: Member) =>
 
 <style scoped>
 @import '../bench/form.css';
-.parts {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(420px, 100%), 1fr));
-  gap: var(--s4);
-  align-items: start;
-}
 h3 {
   font-size: var(--t-body);
 }
