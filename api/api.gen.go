@@ -807,7 +807,7 @@ type LetterPage struct {
 	Next *string `json:"next,omitempty"`
 }
 
-// Level Of a student
+// Level Of a student, by their instructor's word
 type Level string
 
 // ManyAssigned defines model for ManyAssigned.
@@ -834,7 +834,7 @@ type Member struct {
 	InvitedAt  *time.Time           `json:"invitedAt,omitempty"`
 	JoinedAt   *time.Time           `json:"joinedAt,omitempty"`
 
-	// Level Of a student
+	// Level Of a student, by their instructor's word
 	Level  *Level `json:"level,omitempty"`
 	Note   string `json:"note"`
 	Person Person `json:"person"`
@@ -1013,7 +1013,7 @@ type PersonChange struct {
 	Email     string               `json:"email"`
 	Groups    []openapi_types.UUID `json:"groups"`
 
-	// Level Of a student
+	// Level Of a student, by their instructor's word
 	Level *Level `json:"level,omitempty"`
 	Name  string `json:"name"`
 	Note  string `json:"note"`

@@ -1916,7 +1916,7 @@ export interface components {
             groups: string[];
         };
         /**
-         * @description Of a student
+         * @description Of a student, by their instructor's word
          * @enum {string}
          */
         Level: "beginner" | "intermediate" | "advanced";
