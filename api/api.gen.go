@@ -570,6 +570,12 @@ type DrillPart = drill.Part
 // Enough When a drill has been practised enough
 type Enough = practice.Enough
 
+// Everybody defines model for Everybody.
+type Everybody = progress.Everybody
+
+// EverybodyNote defines model for EverybodyNote.
+type EverybodyNote = progress.EverybodyNote
+
 // Export defines model for Export.
 type Export struct {
 	Content []byte `json:"content"`
@@ -2283,6 +2289,9 @@ type ServerInterface interface {
 
 	// (POST /drills/{drillId}/copy)
 	CopyDrill(c *gin.Context, drillId openapi_types.UUID, params CopyDrillParams)
+	// A drill over all who play it
+	// (GET /drills/{drillId}/everybody)
+	GetEverybody(c *gin.Context, drillId openapi_types.UUID)
 	// Bring a deleted drill back, with the assignments that ended with it
 	// (POST /drills/{drillId}/restore)
 	RestoreDrill(c *gin.Context, drillId openapi_types.UUID)
@@ -3642,6 +3651,31 @@ func (siw *ServerInterfaceWrapper) CopyDrill(c *gin.Context) {
 	}
 
 	siw.Handler.CopyDrill(c, drillId, params)
+}
+
+// GetEverybody operation middleware
+func (siw *ServerInterfaceWrapper) GetEverybody(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "drillId" -------------
+	var drillId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "drillId", c.Param("drillId"), &drillId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter drillId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetEverybody(c, drillId)
 }
 
 // RestoreDrill operation middleware
@@ -6164,6 +6198,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/drills/:drillId", wrapper.GetDrill)
 	router.PUT(options.BaseURL+"/drills/:drillId", wrapper.ChangeDrill)
 	router.POST(options.BaseURL+"/drills/:drillId/copy", wrapper.CopyDrill)
+	router.GET(options.BaseURL+"/drills/:drillId/everybody", wrapper.GetEverybody)
 	router.POST(options.BaseURL+"/drills/:drillId/restore", wrapper.RestoreDrill)
 	router.PUT(options.BaseURL+"/drills/:drillId/shelf", wrapper.PutOnShelf)
 	router.GET(options.BaseURL+"/drills/:drillId/versions", wrapper.ListVersions)
@@ -7553,6 +7588,45 @@ type CopyDrilldefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response CopyDrilldefaultApplicationProblemPlusJSONResponse) VisitCopyDrillResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetEverybodyRequestObject struct {
+	DrillId openapi_types.UUID `json:"drillId"`
+}
+
+type GetEverybodyResponseObject interface {
+	VisitGetEverybodyResponse(w http.ResponseWriter) error
+}
+
+type GetEverybody200JSONResponse Everybody
+
+func (response GetEverybody200JSONResponse) VisitGetEverybodyResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetEverybodydefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetEverybodydefaultApplicationProblemPlusJSONResponse) VisitGetEverybodyResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -11236,6 +11310,9 @@ type StrictServerInterface interface {
 
 	// (POST /drills/{drillId}/copy)
 	CopyDrill(ctx context.Context, request CopyDrillRequestObject) (CopyDrillResponseObject, error)
+	// A drill over all who play it
+	// (GET /drills/{drillId}/everybody)
+	GetEverybody(ctx context.Context, request GetEverybodyRequestObject) (GetEverybodyResponseObject, error)
 	// Bring a deleted drill back, with the assignments that ended with it
 	// (POST /drills/{drillId}/restore)
 	RestoreDrill(ctx context.Context, request RestoreDrillRequestObject) (RestoreDrillResponseObject, error)
@@ -12490,6 +12567,32 @@ func (sh *strictHandler) CopyDrill(ctx *gin.Context, drillId openapi_types.UUID,
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(CopyDrillResponseObject); ok {
 		if err := validResponse.VisitCopyDrillResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetEverybody operation middleware
+func (sh *strictHandler) GetEverybody(ctx *gin.Context, drillId openapi_types.UUID) {
+	var request GetEverybodyRequestObject
+
+	request.DrillId = drillId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetEverybody(ctx, request.(GetEverybodyRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetEverybody")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetEverybodyResponseObject); ok {
+		if err := validResponse.VisitGetEverybodyResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -132,3 +132,12 @@ func gateOf(d store.HadDrill) tempo.Gate {
 	}
 	return d.Ladder.Value.Gate
 }
+
+// GetEverybody looks over the takes of all who have a drill.
+func (s *Server) GetEverybody(ctx context.Context, r api.GetEverybodyRequestObject) (api.GetEverybodyResponseObject, error) {
+	if _, err := s.store.Drill(ctx, r.DrillId); err != nil {
+		return nil, err
+	}
+	seen, err := s.store.TakesOfEverybody(ctx, r.DrillId)
+	return api.GetEverybody200JSONResponse(progress.EverybodyOf(each(seen, func(t store.SeenTake) progress.Seen { return progress.Seen(t) }))), err
+}

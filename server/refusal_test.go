@@ -86,7 +86,7 @@ var calls = map[string]call{
 	"getLesson": {about: aThing}, "putLesson": {about: aThing, body: map[string]any{"text": "slower"}}, "deleteLesson": {about: aThing},
 	"getPlanFile": {about: aThing}, "getPlanAddress": {about: aThing}, "makePlanAddress": {about: aThing}, "revokePlanAddress": {about: aThing}, "getCalendar": {about: door},
 	"getPracticeLog": {about: aThing},
-	"getGlance":      {about: ones, query: "groupId={group}"}, "getOverview": {about: aThing},
+	"getGlance":      {about: ones, query: "groupId={group}"}, "getOverview": {about: aThing}, "getEverybody": {about: aThing},
 	"listPupils": {about: ones, query: "groupId={group}"}, "getPupil": {about: aThing}, "getSetup": {about: aThing}, "changeSetup": {about: aThing, body: drill.UsualSetup()},
 	"listAssignments": {about: ones, query: "studentId={person}"}, "assign": {about: aThing, body: map[string]any{"drillId": "{drillId}", "studentId": "{person}"}},
 	"getAssignment": {about: aThing}, "unassign": {about: aThing}, "reassign": {about: aThing}, "giveNewest": {about: aThing}, "getProgress": {about: aThing},

@@ -7,6 +7,8 @@ import (
 
 	"github.com/google/uuid"
 
+	"manudrill/core/drill"
+	"manudrill/core/evenness"
 	"manudrill/core/progress"
 	"manudrill/core/tempo"
 )
@@ -126,4 +128,23 @@ func (s *Store) DrillNames(ctx context.Context, student uuid.UUID) (map[uuid.UUI
 		names[r.ID] = r.Name
 	}
 	return names, err
+}
+
+// A SeenTake is the latest take that counts of a student who has a drill.
+type SeenTake struct {
+	Student  string
+	Chart    drill.Chart
+	Analysis evenness.Analysis
+}
+
+// maxSeen is the most students whose takes of a drill are looked over, who played last.
+const maxSeen = 60
+
+// TakesOfEverybody returns the latest take that counts of each student who has a drill.
+func (s *Store) TakesOfEverybody(ctx context.Context, id uuid.UUID) ([]SeenTake, error) {
+	return allByPos[SeenTake](s.pool.Query(ctx, `
+		SELECT p.name, t.chart, t.analysis FROM assignments a JOIN people p ON p.id = a.student_id
+		JOIN LATERAL (SELECT chart, analysis FROM takes WHERE assignment_id = a.id AND counts ORDER BY recorded_at DESC, id DESC LIMIT 1) t ON true
+		WHERE a.drill_id = $1 AND a.ended_at IS NULL AND p.archived_at IS NULL AND p.remove_at IS NULL
+		ORDER BY a.last_take_at DESC NULLS LAST, a.id LIMIT $2`, id, maxSeen))
 }

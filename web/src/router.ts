@@ -60,6 +60,11 @@ export const router = createRouter({
       meta: { title: 'Bench', role: 'instructor' },
     },
     {
+      path: '/drills/:id/everybody',
+      component: () => import('./views/everybody/EverybodyPage.vue'),
+      meta: { title: 'With everybody', role: 'instructor' },
+    },
+    {
       path: '/blocks/:id',
       component: () => import('./views/blocks/BlockPage.vue'),
       meta: { title: 'Block', role: 'instructor' },

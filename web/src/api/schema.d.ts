@@ -538,6 +538,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/drills/{drillId}/everybody": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drillId: string;
+            };
+            cookie?: never;
+        };
+        /** A drill over all who play it */
+        get: operations["getEverybody"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/drills/{drillId}/copy": {
         parameters: {
             query?: never;
@@ -3456,6 +3475,25 @@ export interface components {
             backtest: components["schemas"]["Backtest"];
             days: string[];
         };
+        Everybody: {
+            students: string[];
+            notes: components["schemas"]["EverybodyNote"][];
+            text: string;
+        };
+        EverybodyNote: {
+            index: number;
+            string: number;
+            fret: number;
+            finger: number;
+            attack: components["schemas"]["Attack"];
+            /**
+             * Format: double
+             * @description Mean over the students
+             */
+            lateMs: number;
+            late: number;
+            notRight: number;
+        };
         Overview: {
             weeks: components["schemas"]["OverviewWeek"][];
             drills: components["schemas"]["OverviewDrill"][];
@@ -4883,6 +4921,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getEverybody: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drillId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Where everybody fails, note for note */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Everybody"];
+                };
             };
             default: components["responses"]["Problem"];
         };

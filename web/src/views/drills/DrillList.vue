@@ -90,9 +90,10 @@ function printOut(which: SavedDrill[]) {
   layOut(which.map((d) => d.file))
   return router.push('/print')
 }
-function command(d: SavedDrill, what: 'copy' | 'shelf' | 'print' | 'delete') {
+function command(d: SavedDrill, what: 'copy' | 'shelf' | 'print' | 'everybody' | 'delete') {
   if (what === 'copy') return copy(d)
   if (what === 'print') return printOut([d])
+  if (what === 'everybody') return router.push(`/drills/${d.id}/everybody`)
   if (what === 'delete') return remove(d)
   shelving.value = d
 }

@@ -10,7 +10,7 @@ const chosen = defineModel<boolean>('chosen', { required: true })
 const emit = defineEmits<{
   assign: []
   favourite: []
-  command: [what: 'copy' | 'shelf' | 'print' | 'delete']
+  command: [what: 'copy' | 'shelf' | 'print' | 'everybody' | 'delete']
 }>()
 </script>
 
@@ -69,6 +69,9 @@ const emit = defineEmits<{
             <el-dropdown-item v-if="!drill.odd" command="copy">Copy</el-dropdown-item>
             <el-dropdown-item command="shelf">Folder and tags</el-dropdown-item>
             <el-dropdown-item v-if="!drill.odd" command="print">Print</el-dropdown-item>
+            <el-dropdown-item v-if="drill.students.length" command="everybody"
+              >With everybody</el-dropdown-item
+            >
             <el-dropdown-item command="delete">Delete</el-dropdown-item>
           </el-dropdown-menu>
         </template>
