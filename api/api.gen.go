@@ -660,6 +660,9 @@ type GlanceDrill struct {
 
 	// State How a student stands with a drill
 	State *State `json:"state,omitempty"`
+
+	// Waits Takes wait for a review
+	Waits bool `json:"waits"`
 }
 
 // GlanceStudent defines model for GlanceStudent.

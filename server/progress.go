@@ -55,7 +55,7 @@ func glanced(g store.Glanced, needs []progress.Need, today time.Time) api.Glance
 	return api.GlanceStudent{
 		Person: personOf(g.Person), Groups: notNil(g.Groups), HurtSince: g.HurtSince, Needs: needs, Days: daysOf(g.Drills, today),
 		Drills: each(g.Drills, func(d store.GlancedDrill) api.GlanceDrill {
-			out := api.GlanceDrill{AssignmentId: d.Assignment, Name: d.Name, Rung: d.Rung, ShowsTake: d.ShowsTake}
+			out := api.GlanceDrill{AssignmentId: d.Assignment, Name: d.Name, Rung: d.Rung, ShowsTake: d.ShowsTake, Waits: d.Waits}
 			if state := stateOf(d.State); state != nil {
 				state.Finding = state.Finding.On(today)
 				out.State = state

@@ -29,6 +29,7 @@ type GlancedDrill struct {
 	Rung       tempo.Rung
 	State      *Lenient[progress.State] // nil until a take is measured
 	ShowsTake  *uuid.UUID               // the take that shows it; nil for none
+	Waits      bool                     // takes wait for a review
 }
 
 // MaxGlanced is the most students one look sees: more than anybody takes in, and what
@@ -63,7 +64,8 @@ func (s *Store) Glance(ctx context.Context, group *uuid.UUID) ([]Glanced, error)
 		at[r.ID], ids[i] = i, r.ID
 	}
 	drills, err := allByPos[GlancedDrill](s.pool.Query(ctx, `
-		SELECT a.student_id, a.id, v.name, row(a.rung_bpm, a.notes_per_beat), a.state, a.shows_take
+		SELECT a.student_id, a.id, v.name, row(a.rung_bpm, a.notes_per_beat), a.state, a.shows_take,
+		       coalesce(a.last_take_at > coalesce(a.reviewed_until, '-infinity'), false)
 		FROM assignments a JOIN drill_versions v ON v.drill_id = a.drill_id AND v.version = a.version
 		WHERE a.student_id = any($1) AND a.ended_at IS NULL ORDER BY a.last_take_at DESC NULLS LAST, a.id`, ids))
 	for _, d := range drills {

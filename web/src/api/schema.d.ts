@@ -3385,6 +3385,8 @@ export interface components {
              * @description The take that shows it
              */
             showsTake?: string;
+            /** @description Takes wait for a review */
+            waits: boolean;
         };
         /** @description Why a student wants to be looked at */
         Need: {

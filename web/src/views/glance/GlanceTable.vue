@@ -100,6 +100,9 @@ const lines = (s: GlanceStudent) => Math.max(1, s.drills.length)
           <template v-if="n === 1">
             <td class="name" :rowspan="lines(s)">
               <RouterLink :to="`/students/${s.person.id}`">{{ s.person.name }}</RouterLink>
+              <RouterLink v-if="s.drills.some((d) => d.waits)" class="small waits" to="/review"
+                >to review</RouterLink
+              >
             </td>
             <td class="why" :rowspan="lines(s)">
               <template v-if="s.needs[0]">
@@ -184,6 +187,10 @@ tr:not(.last) td:not([rowspan]) {
 .name {
   font-weight: 700;
   white-space: nowrap;
+}
+.waits {
+  display: block;
+  font-weight: 400;
 }
 .why {
   min-width: 150px;

@@ -4,6 +4,7 @@ import { RouterLink } from 'vue-router'
 
 import type { Stand } from '../../api/client'
 import { count } from '../../draw/words'
+import SaidOfIt from './SaidOfIt.vue'
 
 /** What is to be played, how fast, and the one key; the tempo may be one of one's own. */
 defineProps<{
@@ -31,6 +32,7 @@ const emit = defineEmits<{ go: []; change: [way: 1 | -1]; back: [] }>()
         <RouterLink :to="`/progress/${stand.assignment.id}`">progress</RouterLink> ·
         <RouterLink :to="`/stand/${stand.assignment.id}/tempo`">find my tempo</RouterLink>
       </p>
+      <SaidOfIt :drill-name="stand.assignment.drillName" />
       <p v-if="own !== undefined || rises" class="own" role="status">
         <template v-if="rises">Faster by {{ rises }} bpm with each pass</template>
         <template v-else>{{
