@@ -1167,6 +1167,9 @@ type PupilPage struct {
 	Next *string `json:"next,omitempty"`
 }
 
+// ReachStep defines model for ReachStep.
+type ReachStep = guitar.ReachStep
+
 // ReadyRoutine defines model for ReadyRoutine.
 type ReadyRoutine = practice.Ready
 
@@ -1345,7 +1348,9 @@ type SavedRoutine struct {
 
 // SavedSetup defines model for SavedSetup.
 type SavedSetup struct {
-	Revision int `json:"revision"`
+	// Reach How the reach of the hand is found on this guitar
+	Reach    []ReachStep `json:"reach"`
+	Revision int         `json:"revision"`
 
 	// Schools What there is to choose
 	Schools []SchoolChoice `json:"schools"`

@@ -12,7 +12,7 @@ import (
 // setupOf returns somebody's setup as it is kept.
 func (s *Server) setupOf(ctx context.Context, person uuid.UUID) (api.SavedSetup, error) {
 	setup, revision, err := s.store.Setup(ctx, person)
-	return api.SavedSetup{Setup: setup, Revision: revision, Schools: drill.SchoolChoices}, err
+	return api.SavedSetup{Setup: setup, Revision: revision, Schools: drill.SchoolChoices, Reach: setup.Guitar.ReachSteps()}, err
 }
 
 // GetSetup returns somebody's guitar, hand and weights.

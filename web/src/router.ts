@@ -102,6 +102,11 @@ export const router = createRouter({
       meta: { title: 'Report' },
     },
     {
+      path: '/reach/:id',
+      component: () => import('./views/reach/ReachPage.vue'),
+      meta: { title: 'Reach of the hand' },
+    },
+    {
       path: '/review',
       component: () => import('./views/review/ReviewPage.vue'),
       meta: { title: 'Review', role: 'instructor' },

@@ -2636,6 +2636,24 @@ export interface components {
             /** @description What there is to choose */
             schools: components["schemas"]["SchoolChoice"][];
             revision: number;
+            /** @description How the reach of the hand is found on this guitar */
+            reach: components["schemas"]["ReachStep"][];
+        };
+        ReachStep: {
+            pair: string;
+            /** @description Finger on the lower fret */
+            from: number;
+            /** @description Finger on the higher one */
+            to: number;
+            /** @description Apart */
+            frets: number;
+            /** @description From the highest to the lowest */
+            places: {
+                /** @description Of the lower finger */
+                fret: number;
+                /** Format: double */
+                mm: number;
+            }[];
         };
         Guitar: {
             /** @description Open strings as MIDI notes without the capo, string 1 first */

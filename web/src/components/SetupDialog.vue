@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ElButton, ElDialog, ElMessage } from 'element-plus'
 import { onMounted, ref } from 'vue'
+import { RouterLink } from 'vue-router'
 
 import { useAttempt } from '../api/attempt'
 import { answer, client, type Person, type SavedSetup, type Setup } from '../api/client'
@@ -135,6 +136,9 @@ async function settle(keepMine: boolean) {
         <legend>Comfortable reach, mm</legend>
         <p class="small quiet">
           Between two fingertips, hand at ease. Never to be forced; it grows by itself.
+          <RouterLink :to="`/reach/${person.id}`"
+            >Find it in two minutes, with the guitar</RouterLink
+          >
         </p>
         <NumberLine
           v-for="pair in pairs"
