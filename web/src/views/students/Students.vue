@@ -8,12 +8,14 @@ import { answer, client, type Glance, type Group, type Member, type Person } fro
 import { useAttempt } from '../../api/attempt'
 import { usePages } from '../../api/pages'
 import { allGroups, allPeople, teaches } from '../../api/people'
+import DemoMaking from '../../components/DemoMaking.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import TakeList from '../../components/TakeList.vue'
 import UnreadList from '../../components/UnreadList.vue'
 import { count } from '../../draw/words'
 import { counted, filtered, kindWords, ordered, type Kind, type Order } from '../glance/glance'
 import GlanceTable from '../glance/GlanceTable.vue'
+import { person } from '../../session'
 import AddStudents from './AddStudents.vue'
 import { makeCards } from './cards'
 import GroupsDialog from './GroupsDialog.vue'
@@ -111,6 +113,7 @@ const print = (people: Member[]) =>
       <el-button type="primary" @click="dialog = 'add'">Add students</el-button>
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
+    <DemoMaking v-if="person?.demo" @more="attempt(glanceOver)" />
     <UnreadList />
     <section v-if="added.length" class="sheet row" role="status">
       <p class="grow">
