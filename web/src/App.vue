@@ -98,6 +98,7 @@ async function goOut() {
 }
 nav {
   display: flex;
+  flex-wrap: wrap;
   gap: var(--s1);
   flex: 1;
 }
@@ -163,7 +164,11 @@ footer {
     font-size: var(--t-small);
   }
   nav {
-    justify-content: flex-end;
+    flex-basis: 100%;
+    justify-content: space-between;
+  }
+  nav a {
+    padding: 6px 4px;
   }
   .who {
     width: 100%;
