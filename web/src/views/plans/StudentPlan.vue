@@ -125,7 +125,7 @@ const takeAway = () =>
     <ConflictNote v-if="problem" :problem="problem" @settle="settle" />
     <template v-if="saved && settings && plan">
       <div class="row">
-        <p class="grow">
+        <p class="roomy">
           <template v-if="isNew">Not kept yet: {{ name }} sees it once it is.</template>
           <template v-else-if="saved.author">Kept by {{ saved.author }}.</template>
           <span v-for="text in plan.said" :key="text" class="said">{{ text }}</span>

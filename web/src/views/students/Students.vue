@@ -95,7 +95,7 @@ const print = (people: Member[]) =>
   <div class="stack">
     <div class="row">
       <h1>Students</h1>
-      <div v-if="groups.length" class="chips grow" role="group" aria-label="Group shown">
+      <div v-if="groups.length" class="chips roomy" role="group" aria-label="Group shown">
         <button type="button" class="chip" :aria-pressed="!group" @click="show()">All</button>
         <button
           v-for="g in groups"
@@ -139,7 +139,7 @@ const print = (people: Member[]) =>
           <span class="visually-hidden">Name or drill</span>
           <input ref="filter" v-model="words" type="search" placeholder="Name or drill" />
         </label>
-        <div class="chips grow" role="group" aria-label="Only those who are">
+        <div class="chips roomy" role="group" aria-label="Only those who are">
           <button type="button" class="chip" :aria-pressed="!kind" @click="kind = undefined">
             {{ count(students.length, 'student') }}
           </button>
