@@ -102,11 +102,11 @@ var views = []view{
 	{"students", instructor, "/students", nil},
 	{"student", instructor, "/students", []step{chromedp.Click(chromedp.Search(`//td/a[. = "Pim Haskett"]`)), settle, settle}},
 	{"lesson", instructor, "/students", []step{chromedp.Click(chromedp.Search(`//td/a[. = "Rufus Ombry"]`)), settle, click("Lesson"), settle}},
-	{"plan", instructor, "/students", []step{chromedp.Click(chromedp.Search(`//td/a[. = "Lena Quarrow"]`)), settle, chromedp.Click(chromedp.Search(`//nav[contains(@class, "pages")]//a[. = "Plan"]`)), settle, settle}},
+	{"plan", instructor, "/students", []step{chromedp.Click(chromedp.Search(`//td/a[. = "Lena Quarrow"]`)), settle, chromedp.Click(chromedp.Search(`//nav[contains(@class, "pages")]//a[. = "Plan"]`)), settle, settle, script(`document.querySelector('.board').scrollIntoView()`), settle}},
 	{"review", instructor, "/review", []step{settle}},
 	{"studio", instructor, "/studio", nil},
 	{"practice", student, "/practice", nil},
-	{"progress", student, "/practice", []step{chromedp.Click(chromedp.Search(`//main//a[. = "Progress"]`)), settle}},
+	{"progress", student, "/practice", []step{chromedp.Click(chromedp.Search(`//section[h2[. = "Up and down 1-3-4"]]//a[. = "Progress"]`)), settle}},
 	{"stand", student, "/practice", []step{click("Put on the stand"), settle}},
 	{"stand-playing", student, "/practice", []step{click("Put on the stand"), settle, click("Play"), chromedp.Sleep(6500 * time.Millisecond)}},
 	{"compose", instructor, "/students", []step{chromedp.Click(chromedp.Search(`//td/a[. = "Lena Quarrow"]`)), settle, chromedp.Click(chromedp.Search(`//nav[contains(@class, "pages")]//a[. = "Practice"]`)), settle, click("Even before fast"), settle}},
@@ -129,7 +129,8 @@ func latestTake(of string) step {
 // besideEarliest sets the student's first take of the drill beside the one shown.
 var besideEarliest = script(`(() => {
 	const choice = [...document.querySelectorAll('select')].at(-1), drill = document.querySelector('h1').innerText
-	choice.value = [...choice.options].filter(o => o.innerText.startsWith(drill)).at(-1).value
+	const own = [...choice.options].filter(o => o.innerText.trim().startsWith(drill))
+	choice.value = (own.at(-1) ?? choice.options[choice.options.length - 1]).value
 	choice.dispatchEvent(new Event('change'))
 })()`)
 
