@@ -80,30 +80,32 @@ const print = () => window.print()
         </section>
         <section v-if="report.drills.length">
           <h3>What was practised</h3>
-          <table class="plain">
-            <thead>
-              <tr>
-                <th>Drill</th>
-                <th class="number">Began at</th>
-                <th class="number">Now at</th>
-                <th class="number">Goal</th>
-                <th class="number">Takes</th>
-                <th class="number">Clean</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="d in report.drills" :key="d.name">
-                <td>{{ d.name }}</td>
-                <td class="number figures">{{ d.from }}</td>
-                <td class="number figures">
-                  <b>{{ d.to }}</b>
-                </td>
-                <td class="number figures">{{ d.target }} {{ d.unit }}</td>
-                <td class="number figures">{{ d.takes }}</td>
-                <td class="number figures">{{ d.clean }}</td>
-              </tr>
-            </tbody>
-          </table>
+          <div class="scroll-x" role="region" tabindex="0" aria-label="What was practised">
+            <table class="plain">
+              <thead>
+                <tr>
+                  <th>Drill</th>
+                  <th class="number">Began at</th>
+                  <th class="number">Now at</th>
+                  <th class="number">Goal</th>
+                  <th class="number">Takes</th>
+                  <th class="number">Clean</th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr v-for="d in report.drills" :key="d.name">
+                  <td>{{ d.name }}</td>
+                  <td class="number figures">{{ d.from }}</td>
+                  <td class="number figures">
+                    <b>{{ d.to }}</b>
+                  </td>
+                  <td class="number figures">{{ d.target }} {{ d.unit }}</td>
+                  <td class="number figures">{{ d.takes }}</td>
+                  <td class="number figures">{{ d.clean }}</td>
+                </tr>
+              </tbody>
+            </table>
+          </div>
         </section>
         <section v-if="report.pairs.length">
           <h3>The fingers</h3>
@@ -148,6 +150,7 @@ const print = () => window.print()
   width: 100%;
   margin: 0 auto;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: var(--s5);
   padding: var(--s5);
 }
