@@ -9,7 +9,6 @@ import (
 
 	"manudrill/api"
 	"manudrill/core/progress"
-	"manudrill/core/tempo"
 	"manudrill/store"
 )
 
@@ -122,15 +121,8 @@ func (s *Server) playedDrills(ctx context.Context, student uuid.UUID, today time
 		if state != nil {
 			state.Finding = state.Finding.On(today)
 		}
-		return progress.PlayedDrill{ID: d.Assignment.String(), Name: d.Name, Rungs: d.Ladder.Value.Rungs(d.Division), Gate: gateOf(d), State: state, Weeks: of[d.Assignment]}
+		return progress.PlayedDrill{ID: d.Assignment.String(), Name: d.Name, Rungs: d.Ladder.Value.Rungs(d.Division), Gate: d.GateNow(), State: state, Weeks: of[d.Assignment]}
 	}), nil
-}
-
-func gateOf(d store.HadDrill) tempo.Gate {
-	if d.Gate != nil && d.Gate.Odd == nil {
-		return d.Gate.Value
-	}
-	return d.Ladder.Value.Gate
 }
 
 // GetEverybody looks over the takes of all who have a drill.

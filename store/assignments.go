@@ -50,11 +50,14 @@ const (
 func (a Assignment) Rungs() tempo.Rungs { return a.Ladder.Value.Rungs(a.Division) }
 
 // GateNow is the gate that holds for the student.
-func (a Assignment) GateNow() tempo.Gate {
-	if a.Gate != nil && a.Gate.Odd == nil {
-		return a.Gate.Value
+func (a Assignment) GateNow() tempo.Gate { return gateOr(a.Gate, a.Ladder.Value) }
+
+// gateOr is a gate that was set, or the ladder's where none was or it cannot be read.
+func gateOr(set *Lenient[tempo.Gate], ladder tempo.Ladder) tempo.Gate {
+	if set != nil && set.Odd == nil {
+		return set.Value
 	}
-	return a.Ladder.Value.Gate
+	return ladder.Gate
 }
 
 // A Stand is an assignment with all that is needed to play it.

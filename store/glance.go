@@ -104,6 +104,9 @@ type HadDrill struct {
 	State      *Lenient[progress.State]
 }
 
+// GateNow is the gate that holds for the student.
+func (d HadDrill) GateNow() tempo.Gate { return gateOr(d.Gate, d.Ladder.Value) }
+
 // maxHad is the most drills of a student that are looked over, the latest played.
 const maxHad = 40
 

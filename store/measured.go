@@ -164,9 +164,7 @@ func decision(attempts []attempt) tempo.Decision {
 	last := attempts[len(attempts)-1]
 	results := resultsAt(attempts, last.Rung, last.Set)
 	ladder := last.Ladder.Value
-	if last.Gate != nil && last.Gate.Odd == nil {
-		ladder.Gate = last.Gate.Value
-	}
+	ladder.Gate = gateOr(last.Gate, ladder)
 	if last.Aside != tempo.NoAside {
 		return last.Aside.Decision(last.Rung, ladder.Gate)
 	}

@@ -66,11 +66,8 @@ func (s *Store) TakesToReview(ctx context.Context) ([]ToReview, error) {
 func (s *Store) PutReview(ctx context.Context, take uuid.UUID, accepted bool, note string) error {
 	actor := scopeOf(ctx).Actor
 	return s.in(ctx, func(tx pgx.Tx) error {
-		assignment, err := value[uuid.UUID](tx.Query(ctx, `SELECT assignment_id FROM takes WHERE id = $1`, take))
+		played, err := lockTake(ctx, tx, take)
 		if err != nil {
-			return err
-		}
-		if err := touch(ctx, tx, `SELECT 1 FROM assignments WHERE id = $1 FOR NO KEY UPDATE`, assignment); err != nil {
 			return err
 		}
 		_, err = tx.Exec(ctx, `
@@ -80,24 +77,21 @@ func (s *Store) PutReview(ctx context.Context, take uuid.UUID, accepted bool, no
 		if err != nil {
 			return err
 		}
-		return waitsFrom(ctx, tx, assignment)
+		return waitsFrom(ctx, tx, played.Assignment)
 	})
 }
 
 // DeleteReview takes a review back: the take waits again.
 func (s *Store) DeleteReview(ctx context.Context, take uuid.UUID) error {
 	return s.in(ctx, func(tx pgx.Tx) error {
-		assignment, err := value[uuid.UUID](tx.Query(ctx, `SELECT assignment_id FROM takes WHERE id = $1`, take))
+		played, err := lockTake(ctx, tx, take)
 		if err != nil {
-			return err
-		}
-		if err := touch(ctx, tx, `SELECT 1 FROM assignments WHERE id = $1 FOR NO KEY UPDATE`, assignment); err != nil {
 			return err
 		}
 		if err := touch(ctx, tx, `DELETE FROM reviews WHERE take_id = $1`, take); err != nil {
 			return err
 		}
-		return waitsFrom(ctx, tx, assignment)
+		return waitsFrom(ctx, tx, played.Assignment)
 	})
 }
 

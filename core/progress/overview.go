@@ -216,7 +216,7 @@ func (r Record) point(w PlayedWeek) (WeekPoint, bool) {
 // groupsOver tells of each group how it was then, now and week by week.
 func groupsOver(weeks []Dated) []OverviewGroup {
 	played := slices.DeleteFunc(slices.Clone(weeks), func(w Dated) bool { return len(w.Sums) == 0 })
-	then, now := ThenAndNow(played)
+	then, now := thenAndNow(played)
 	of := map[evenness.SumOf]*OverviewGroup{}
 	groups := []OverviewGroup{}
 	for _, s := range evenness.AddUp(then, now) {

@@ -37,7 +37,7 @@ type Dated struct {
 // Weakest is the finger pair that comes latest in the last weeks, surely and so that it
 // can be heard, with how it was in the first weeks; false where there is none.
 func Weakest(weeks []Dated) (PairCourse, bool) {
-	then, now := ThenAndNow(weeks)
+	then, now := thenAndNow(weeks)
 	var weakest PairCourse
 	found := false
 	for _, s := range now {
@@ -52,9 +52,9 @@ func Weakest(weeks []Dated) (PairCourse, bool) {
 	return weakest, found
 }
 
-// ThenAndNow adds up the first weeks and the last; then is empty where they would
+// thenAndNow adds up the first weeks and the last; then is empty where they would
 // overlap.
-func ThenAndNow(weeks []Dated) (then, now []evenness.Sum) {
+func thenAndNow(weeks []Dated) (then, now []evenness.Sum) {
 	if len(weeks) == 0 {
 		return nil, nil
 	}
