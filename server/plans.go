@@ -30,7 +30,11 @@ func (s *Server) savedPlan(ctx context.Context, student uuid.UUID) (api.SavedPla
 	if _, err := s.store.Person(ctx, student); err != nil {
 		return api.SavedPlan{}, err // who may not see the student
 	}
-	k, err := s.known(ctx, student)
+	var drills []string
+	if kept, err := s.store.Plan(ctx, student); err == nil {
+		drills = kept.Settings.Value.Drills
+	}
+	k, err := s.known(ctx, student, drills)
 	if err != nil {
 		return api.SavedPlan{}, err
 	}
@@ -66,7 +70,7 @@ func (s *Server) keptPlan(ctx context.Context, k known) (store.Plan, error) {
 		return kept, err
 	case kept.Settings.Odd != nil || kept.Plan.Odd != nil:
 		return kept, errOdd
-	case !kept.MadeOn.Before(progress.Monday(k.today)):
+	case !kept.MadeOn.Before(progress.Monday(k.today)) && kept.Plan.Value.Hurt == k.hurts:
 		return kept, nil
 	}
 	made, err := s.made(ctx, k, kept.Settings.Value, &kept.Plan.Value)
@@ -86,7 +90,7 @@ func (s *Server) MakePlan(ctx context.Context, r api.MakePlanRequestObject) (api
 	if err := checkedPlan(r.Body); err != nil {
 		return nil, err
 	}
-	k, err := s.known(ctx, r.StudentId)
+	k, err := s.known(ctx, r.StudentId, r.Body.Settings.Drills)
 	if err != nil {
 		return nil, err
 	}
@@ -110,7 +114,7 @@ func (s *Server) PutPlan(ctx context.Context, r api.PutPlanRequestObject) (api.P
 	if err := checkedPlan(r.Body); err != nil {
 		return nil, err
 	}
-	k, err := s.known(ctx, r.StudentId)
+	k, err := s.known(ctx, r.StudentId, r.Body.Settings.Drills)
 	if err != nil {
 		return nil, err
 	}
@@ -214,7 +218,7 @@ func (s *Server) SpreadPlan(ctx context.Context, r api.SpreadPlanRequestObject) 
 // spreadTo gives a plan to another student, in place of the one they have. Goals are each
 // student's own.
 func (s *Server) spreadTo(ctx context.Context, student uuid.UUID, from store.Plan) error {
-	k, err := s.known(ctx, student)
+	k, err := s.known(ctx, student, from.Settings.Value.Drills)
 	if err != nil {
 		return err
 	}
@@ -300,8 +304,9 @@ type known struct {
 // planDrills is how many drills of the studio a plan looks at, those changed last.
 const planDrills = store.MaxPage
 
-// known looks at the drills of the studio for a student.
-func (s *Server) known(ctx context.Context, student uuid.UUID) (known, error) {
+// known looks at the drills of the studio for a student: at those that they have, and those
+// that are wanted, closely.
+func (s *Server) known(ctx context.Context, student uuid.UUID, drills []string) (known, error) {
 	k := known{student: student}
 	var err error
 	if k.today, err = s.store.Today(ctx); err != nil {
@@ -324,14 +329,15 @@ func (s *Server) known(ctx context.Context, student uuid.UUID) (known, error) {
 	}
 	for _, d := range all {
 		if d.File.Odd == nil {
-			k.drills = append(k.drills, knownOf(d, setup, states[d.ID]))
+			k.drills = append(k.drills, knownOf(d, setup, states[d.ID], slices.Contains(drills, d.ID.String()) || states[d.ID].Assignment != uuid.Nil && !states[d.ID].Ended))
 		}
 	}
 	k.weeks, err = s.store.StudentWeeks(ctx, student, k.today, plan.MaxWeeks)
 	return k, err
 }
 
-func knownOf(d store.Drill, setup drill.Setup, state store.DrillState) knownDrill {
+// knownOf looks at a drill; where it fits only of one that is wanted, for that takes time.
+func knownOf(d store.Drill, setup drill.Setup, state store.DrillState, wanted bool) knownDrill {
 	file := d.File.Value
 	out := knownDrill{assignment: state.Assignment, rungs: file.Rungs()}
 	first := tempo.Rung{BPM: tempo.Usual().StartBPM, NotesPerBeat: max(1, file.Drill.Rhythm.NotesPerBeat)}
@@ -347,7 +353,7 @@ func knownOf(d store.Drill, setup drill.Setup, state store.DrillState) knownDril
 	out.Given = state.Assignment != uuid.Nil && !state.Ended
 	out.Position, out.State = file.Drill.Path.Position, stateOf(state.State)
 	out.Lowest, out.Highest = out.Position, out.Position
-	if len(out.faults) == 0 {
+	if len(out.faults) == 0 && wanted {
 		out.Lowest, out.Highest = room(file, setup, first)
 	}
 	if st := out.State; st != nil && st.Finding.Kind == progress.Reached {

@@ -18,7 +18,7 @@ func Make(s Settings, f Facts) Plan {
 		}
 	}
 	m.inBlocks = m.canBlock()
-	p := Plan{Weeks: []Week{}, Lower: m.lower(), Said: m.say(), Goals: []Said{}}
+	p := Plan{Weeks: []Week{}, Lower: m.lower(), Said: m.say(), Goals: []Said{}, Hurt: f.Hurt}
 	for i := range s.Weeks {
 		p.Weeks = append(p.Weeks, m.week(i))
 	}

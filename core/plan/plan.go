@@ -9,9 +9,10 @@ import (
 // A Plan is weeks of practice.
 type Plan struct {
 	Weeks []Week   `json:"weeks"`
-	Lower []Lower  `json:"lower"` // ladders that restart lower
-	Said  []string `json:"said"`  // what there is to say to it
-	Goals []Said   `json:"goals"` // whether each can be met
+	Lower []Lower  `json:"lower"`          // ladders that restart lower
+	Said  []string `json:"said"`           // what there is to say to it
+	Goals []Said   `json:"goals"`          // whether each can be met
+	Hurt  bool     `json:"hurt,omitempty"` // pain was reported when it was made
 }
 
 // A Week is one of a plan.

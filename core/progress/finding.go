@@ -147,11 +147,13 @@ func (r Record) direction(weeks []Week) Finding {
 	slope, told := TheilSen(t, y)
 	monotone := MannKendall(y)
 	f := Finding{PerWeek: &slope, Since: &weeks[0].Begins}
+	passed := false // who is set up by hand alone does not rise
 	for _, w := range weeks {
 		f.Takes += w.Counting
+		passed = passed || w.Passed
 	}
 	switch {
-	case told && monotone.Rises(byChance) && slope.Value > 0:
+	case told && passed && monotone.Rises(byChance) && slope.Value > 0:
 		f.Kind, f.Text = Rising, fmt.Sprintf("Steady: %s a week over %s.", r.say(slope.Value), several(len(weeks), "week"))
 	case told && monotone.Falls(byChance) && slope.Value < 0:
 		f.Kind, f.Text = Slipping, fmt.Sprintf("Slipping: from %s to %s in %s.", r.say(y[0]), r.say(y[len(y)-1]), several(len(weeks), "week"))

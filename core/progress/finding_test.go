@@ -63,6 +63,16 @@ func TestFindings(t *testing.T) {
 	}
 }
 
+// Rungs that an instructor has set, one higher each week, and of which none was passed, are
+// no progress.
+func TestWhoIsSetUpByHandDoesNotRise(t *testing.T) {
+	r := weekly(60, 64, 68, 72, 76, 80)
+	for i := range r.Days {
+		r.Days[i].Passed = nil
+	}
+	assert.NotEqual(t, Rising, r.Finding().Kind)
+}
+
 func TestReachedIsSaidBeforeAllElse(t *testing.T) {
 	r := weekly(112, 116, 120)
 	r.Days[5].Passed = &tempo.Rung{BPM: 120, NotesPerBeat: 4}
@@ -86,7 +96,7 @@ func TestTakesThatDoNotCount(t *testing.T) {
 func TestMixedRungs(t *testing.T) {
 	r := Record{Rungs: tempo.Rungs{{BPM: 60, NotesPerBeat: 2}, {BPM: 60, NotesPerBeat: 4}, {BPM: 120, NotesPerBeat: 4}}}
 	for i, rung := range []tempo.Rung{{BPM: 60, NotesPerBeat: 2}, {BPM: 120, NotesPerBeat: 2}, {BPM: 75, NotesPerBeat: 4}, {BPM: 90, NotesPerBeat: 4}} {
-		r.Days = append(r.Days, Day{Date: start.AddDate(0, 0, 7*i), Takes: 2, Counting: 2, Stands: rung})
+		r.Days = append(r.Days, Day{Date: start.AddDate(0, 0, 7*i), Takes: 2, Counting: 2, Stands: rung, Passed: &tempo.Rung{BPM: 60, NotesPerBeat: 2}})
 	}
 	f := r.Finding()
 	assert.Equal(t, Rising, f.Kind)

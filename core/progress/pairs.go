@@ -26,6 +26,7 @@ const (
 	pairNotes  = 20 // in each, at the least
 	lateHeard  = 6  // ms: less is not heard (Friberg & Sundberg, J. Acoust. Soc. Am. 98, 1995; from memory)
 	pairChange = 2  // ms: less is no change, however sure
+	pairSame   = 5  // ms: an interval as narrow can say that nothing has changed; a wider one says nothing
 )
 
 // A Dated is what the notes of a week add up to.
@@ -84,6 +85,8 @@ func (p *PairCourse) compare(now evenness.Sum, then []evenness.Sum) {
 	p.ThenMs = &before
 	change := now.Less(then[i])
 	switch {
+	case math.Abs(change.Value) <= max(pairChange, change.PlusMinus) && change.PlusMinus > pairSame:
+		p.Text = fmt.Sprintf("The pair %s comes %.0f ms late.", name, p.LateMs)
 	case math.Abs(change.Value) <= max(pairChange, change.PlusMinus):
 		p.Text = fmt.Sprintf("The pair %s has not changed: %.0f ms late.", name, p.LateMs)
 	case change.Value < 0:

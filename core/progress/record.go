@@ -31,6 +31,7 @@ type Week struct {
 	Days     int
 	Counting int
 	Clean    int
+	Passed   bool    // a rung
 	Speed    float64 // on which the student stood at its end, in the record's unit
 }
 
@@ -85,6 +86,7 @@ func (r Record) Weeks() []Week {
 		w.Days++
 		w.Counting += d.Counting
 		w.Clean += d.Clean
+		w.Passed = w.Passed || d.Passed != nil
 		w.Speed = r.speed(d.Stands)
 	}
 	return weeks

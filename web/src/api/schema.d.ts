@@ -3789,6 +3789,8 @@ export interface components {
             lower: components["schemas"]["PlanLower"][];
             said: string[];
             goals: components["schemas"]["GoalSaid"][];
+            /** @description Pain was reported when it was made */
+            hurt?: boolean;
         };
         PlanWeek: {
             /** Format: date-time */

@@ -112,7 +112,7 @@ const lines = (s: GlanceStudent) => Math.max(1, s.drills.length)
                   >take that shows it</RouterLink
                 >
               </template>
-              <span v-else class="quiet">well</span>
+              <span v-else class="quiet">–</span>
             </td>
             <td :rowspan="lines(s)"><DayDots :days="lastDays(s, today)" /></td>
           </template>

@@ -11,7 +11,7 @@ export const kindWords: Record<Kind, string> = {
   uneven: 'uneven',
   ready: 'ready for more',
   untouched: 'not begun',
-  well: 'well',
+  well: 'others',
 }
 
 export const kinds = Object.keys(kindWords) as Kind[]

@@ -33,12 +33,21 @@ function put(ids: string[], on: boolean) {
 }
 const theirs = (g: Group) => g.students.filter((id) => id !== props.from)
 const whole = (g: Group) => theirs(g).length > 0 && theirs(g).every((id) => chosen.value.has(id))
+/** As many as may be asked for at once. */
+const atOnce = 25
 async function give() {
   if (busy.value) return
   busy.value = true
   await attempt(async () => {
-    const body = { from: props.from, to: [...chosen.value] }
-    const { given, failed: not } = await answer(client.POST('/plans/spread', { body }))
+    const ids = [...chosen.value]
+    const given: string[] = []
+    const not: { studentId: string; why: string }[] = []
+    for (let i = 0; i < ids.length; i += atOnce) {
+      const body = { from: props.from, to: ids.slice(i, i + atOnce) }
+      const part = await answer(client.POST('/plans/spread', { body }))
+      given.push(...part.given)
+      not.push(...part.failed)
+    }
     failed.value = not.map((f) => ({
       name: students.value.find((p) => p.id === f.studentId)?.name ?? '',
       why: f.why,
