@@ -3,7 +3,6 @@ package server
 import (
 	"context"
 	"errors"
-	"slices"
 	"time"
 
 	"manudrill/api"
@@ -90,7 +89,7 @@ func (s *Server) GetLesson(ctx context.Context, r api.GetLessonRequestObject) (a
 	if err != nil {
 		return nil, err
 	}
-	unread, err := s.store.UnreadComments(ctx)
+	unread, err := s.store.UnreadAnswers(ctx, r.StudentId)
 	if err != nil {
 		return nil, err
 	}
@@ -101,9 +100,8 @@ func (s *Server) GetLesson(ctx context.Context, r api.GetLessonRequestObject) (a
 			needs[i].Text = drills[n.Drill].Name + ": " + n.Text
 		}
 	}
-	unread = slices.DeleteFunc(unread, func(c store.TakeComment) bool { return c.Student.ID != r.StudentId })
 	return api.GetLesson200JSONResponse{
-		Since: since, Said: progress.Since(played, since, today), Needs: needs, Hear: each(hear, summaryOf), Notes: each(notes, noteOf), Comments: len(unread),
+		Since: since, Said: progress.Since(played, since, today), Needs: needs, Hear: each(hear, summaryOf), Notes: each(notes, noteOf), Comments: unread,
 	}, nil
 }
 

@@ -488,8 +488,13 @@ func TestLessons(t *testing.T) {
 	require.Len(t, l.Notes, 1)
 	assert.Equal(t, []any{"Slower, and closer.", teacher.Name}, []any{l.Notes[0].Text, l.Notes[0].Author})
 	assert.Equal(t, today(t).AddDate(0, 0, -7), l.Since, "today's note is of today's lesson")
+	before := l.Notes[0]
 	c.ok(http.MethodDelete, note, nil, nil)
 	c.fails(http.StatusNotFound, http.MethodDelete, note, nil)
+	c.on(2).ok(http.MethodPut, note, map[string]any{"text": before.Text}, nil)
+	c.ok(http.MethodGet, path, nil, &l)
+	require.Len(t, l.Notes, 1)
+	assert.Equal(t, []any{before.At, before.Author}, []any{l.Notes[0].At, l.Notes[0].Author}, "had back, it is of the lesson it was of")
 	as(t, mira).fails(http.StatusForbidden, http.MethodGet, path, nil)
 	empty := newStudent(t, "New")
 	c.ok(http.MethodGet, "/students/"+empty.ID.String()+"/lesson", nil, &l)

@@ -117,6 +117,11 @@ func (s *Store) UnreadComments(ctx context.Context) ([]TakeComment, error) {
 		WHERE c.read_at IS NULL AND (p.role = 'student') = $1 ORDER BY c.written_at DESC, c.id DESC LIMIT $2`, scopeOf(ctx).Actor.Teaches(), MaxPage))
 }
 
+// UnreadAnswers returns how many comments of a student no instructor has read yet.
+func (s *Store) UnreadAnswers(ctx context.Context, student uuid.UUID) (int, error) {
+	return value[int](s.pool.Query(ctx, `SELECT count(*) FROM take_comments WHERE author_id = $1 AND read_at IS NULL`, student))
+}
+
 // DeleteComment takes a comment of an author off a take.
 func (s *Store) DeleteComment(ctx context.Context, id, take, author uuid.UUID) error {
 	return touch(ctx, s.pool, `DELETE FROM take_comments WHERE id = $1 AND take_id = $2 AND author_id = $3`, id, take, author)

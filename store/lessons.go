@@ -20,14 +20,15 @@ type Lesson struct {
 
 // Lessons returns what was noted of a student's lessons, the latest first.
 func (s *Store) Lessons(ctx context.Context, student uuid.UUID, page Page) ([]Lesson, error) {
-	q := question{where: `true`}
+	q := question{where: `deleted_at IS NULL`}
 	q.and(`student_id =`, student)
 	q.after(page, `at`, `id`)
 	return all[Lesson](s.pool.Query(ctx, `SELECT id, at, author, text, revision FROM lessons`+q.text(), q.args...))
 }
 
 // PutLesson notes a lesson, or changes the note of its id from a revision; it fails with
-// [ErrChanged] where that is no longer the latest.
+// [ErrChanged] where that is no longer the latest. A note that was taken away is back, of
+// the lesson it was of.
 func (s *Store) PutLesson(ctx context.Context, id, student uuid.UUID, from int, text string) error {
 	author := scopeOf(ctx).Actor.Name
 	return s.in(ctx, func(tx pgx.Tx) error {
@@ -41,25 +42,25 @@ func (s *Store) PutLesson(ctx context.Context, id, student uuid.UUID, from int, 
 		was, err := oneByPos[struct {
 			Revision int
 			Same     bool
-		}](tx.Query(ctx, `SELECT revision, text = $3 FROM lessons WHERE id = $1 AND student_id = $2 FOR UPDATE`, id, student, text))
+		}](tx.Query(ctx, `SELECT revision, text = $3 AND deleted_at IS NULL FROM lessons WHERE id = $1 AND student_id = $2 FOR UPDATE`, id, student, text))
 		switch {
 		case err != nil || was.Same: // sent twice
 			return err
 		case was.Revision != from:
 			return ErrChanged
 		}
-		return touch(ctx, tx, `UPDATE lessons SET text = $2, revision = revision + 1 WHERE id = $1`, id, text)
+		return touch(ctx, tx, `UPDATE lessons SET text = $2, revision = revision + 1, deleted_at = NULL WHERE id = $1`, id, text)
 	})
 }
 
-// DeleteLesson takes the note of a lesson away.
+// DeleteLesson takes the note of a lesson away; put again, it is back.
 func (s *Store) DeleteLesson(ctx context.Context, id, student uuid.UUID) error {
-	return touch(ctx, s.pool, `DELETE FROM lessons WHERE id = $1 AND student_id = $2`, id, student)
+	return touch(ctx, s.pool, `UPDATE lessons SET deleted_at = now() WHERE id = $1 AND student_id = $2 AND deleted_at IS NULL`, id, student)
 }
 
 // LastLesson is when a student's last lesson was noted before a time; false for never.
 func (s *Store) LastLesson(ctx context.Context, student uuid.UUID, before time.Time) (time.Time, bool, error) {
-	at, err := value[time.Time](s.pool.Query(ctx, `SELECT at FROM lessons WHERE student_id = $1 AND at < $2 ORDER BY at DESC LIMIT 1`, student, before))
+	at, err := value[time.Time](s.pool.Query(ctx, `SELECT at FROM lessons WHERE student_id = $1 AND at < $2 AND deleted_at IS NULL ORDER BY at DESC LIMIT 1`, student, before))
 	if errors.Is(err, ErrNotFound) {
 		return at, false, nil
 	}

@@ -22,6 +22,7 @@ type Everybody struct {
 	Students []string        `json:"students"` // whose takes are looked at
 	Notes    []EverybodyNote `json:"notes"`    // of one pass
 	Text     string          `json:"text"`     // where everybody fails, or that nobody does
+	HeardMs  float64         `json:"heardMs"`  // how late is heard
 }
 
 // An EverybodyNote is a note of a drill over all who play it.
@@ -47,7 +48,7 @@ const (
 // have, as of an earlier version or on another guitar, are left out.
 func EverybodyOf(seen []Seen) Everybody {
 	seen = sameNotes(seen)
-	e := Everybody{Students: []string{}, Notes: []EverybodyNote{}}
+	e := Everybody{Students: []string{}, Notes: []EverybodyNote{}, HeardMs: lateHeard}
 	if len(seen) == 0 {
 		e.Text = "Nobody has played it yet, so that it counts."
 		return e

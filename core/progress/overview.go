@@ -84,7 +84,8 @@ type OverviewGroup struct {
 	Then  *GroupFigures `json:"then,omitempty"` // in the first weeks; none for too few notes
 	Now   *GroupFigures `json:"now,omitempty"`
 	Weeks []GroupWeek   `json:"weeks"`
-	Text  string        `json:"text,omitempty"` // of a pair that surely comes late
+	Late  bool          `json:"late"`           // now, surely and so that it is heard
+	Text  string        `json:"text,omitempty"` // of the pair that comes latest
 }
 
 // GroupFigures are those of a group of notes.
@@ -220,7 +221,7 @@ func groupsOver(weeks []Dated) []OverviewGroup {
 	of := map[evenness.SumOf]*OverviewGroup{}
 	groups := []OverviewGroup{}
 	for _, s := range evenness.AddUp(then, now) {
-		groups = append(groups, OverviewGroup{SumOf: s.SumOf, Then: figuresOf(then, s.SumOf), Now: figuresOf(now, s.SumOf), Weeks: []GroupWeek{}})
+		groups = append(groups, OverviewGroup{SumOf: s.SumOf, Late: isLate(now, s.SumOf), Then: figuresOf(then, s.SumOf), Now: figuresOf(now, s.SumOf), Weeks: []GroupWeek{}})
 	}
 	for i := range groups {
 		of[groups[i].SumOf] = &groups[i]
@@ -236,6 +237,12 @@ func groupsOver(weeks []Dated) []OverviewGroup {
 		of[weakest.SumOf].Text = weakest.Text
 	}
 	return groups
+}
+
+// isLate reports whether a group comes late, surely and so that it is heard.
+func isLate(sums []evenness.Sum, of evenness.SumOf) bool {
+	i := slices.IndexFunc(sums, func(s evenness.Sum) bool { return s.SumOf == of })
+	return i >= 0 && sums[i].Count >= pairNotes && sums[i].Late().Exceeds(lateHeard)
 }
 
 func figuresOf(sums []evenness.Sum, of evenness.SumOf) *GroupFigures {

@@ -24,7 +24,8 @@ CREATE TABLE lessons (
     at         timestamptz NOT NULL DEFAULT now(),
     author     text NOT NULL,                   -- their name then
     text       text NOT NULL,
-    revision   integer NOT NULL DEFAULT 1
+    revision   integer NOT NULL DEFAULT 1,
+    deleted_at timestamptz                      -- comes back as it was when it is put again
 );
 CREATE INDEX lessons_of_student ON lessons (student_id, at DESC, id DESC);
 CREATE INDEX lessons_of_studio ON lessons (studio_id);

@@ -3498,6 +3498,11 @@ export interface components {
         Everybody: {
             students: string[];
             notes: components["schemas"]["EverybodyNote"][];
+            /**
+             * Format: double
+             * @description How late is heard
+             */
+            heardMs: number;
             text: string;
         };
         EverybodyNote: {
@@ -3591,6 +3596,8 @@ export interface components {
             then?: components["schemas"]["GroupFigures"];
             now?: components["schemas"]["GroupFigures"];
             weeks: components["schemas"]["GroupWeek"][];
+            /** @description Now, surely and so that it is heard */
+            late: boolean;
             text?: string;
         };
         GroupFigures: {

@@ -26,7 +26,7 @@ onMounted(() =>
   }),
 )
 const notes = computed(() => everybody.value?.notes ?? [])
-const heard = 6 // ms: as the sentence above has it
+const heard = computed(() => everybody.value?.heardMs ?? 0)
 
 function option(look: Look) {
   return {
@@ -47,9 +47,9 @@ function option(look: Look) {
         type: 'bar' as const,
         data: notes.value.map((n) => ({
           value: Number(n.lateMs.toFixed(1)),
-          itemStyle: { color: n.lateMs > heard ? look.timing : look.faint },
+          itemStyle: { color: n.lateMs > heard.value ? look.timing : look.faint },
         })),
-        markLine: lineAcross(look, heard, 'heard'),
+        markLine: lineAcross(look, heard.value, 'heard'),
       },
     ],
   }

@@ -70,7 +70,7 @@ const takeOut = (n: LessonNote) =>
     await answer(client.DELETE('/students/{studentId}/lessons/{lessonId}', { params }))
     await load()
     undoable('The note is away.', async () => {
-      await put({ id: newId(), revision: 0 }, n.text)
+      await put(n, n.text)
       await attempt(load)
     })
   })

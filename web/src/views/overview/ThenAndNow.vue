@@ -12,8 +12,6 @@ const pairs = computed(() =>
     .filter((g) => g.kind === 'pair' && g.now)
     .toSorted((a, b) => b.now!.lateMs - a.now!.lateMs),
 )
-const heard = 6 // ms: as the texts of pairs have it
-const late = (g: OverviewGroup) => g.now!.lateMs > heard && g.now!.lateMs > g.now!.plusMinusMs
 const text = computed(() => props.groups.find((g) => g.text)?.text)
 </script>
 
@@ -43,7 +41,7 @@ const text = computed(() => props.groups.find((g) => g.text)?.text)
             <td>{{ groupName(g) }}</td>
             <td class="number figures">{{ g.then ? signed(g.then.lateMs) : '–' }}</td>
             <td class="number figures">
-              <b :class="{ late: late(g) }">{{ signed(g.now!.lateMs) }}</b>
+              <b :class="{ late: g.late }">{{ signed(g.now!.lateMs) }}</b>
               <span class="small quiet"> ± {{ g.now!.plusMinusMs.toFixed(0) }}</span>
             </td>
             <td class="number figures">{{ g.then ? g.then.spreadPercent.toFixed(1) : '–' }}</td>
