@@ -35,11 +35,18 @@ import { click, live, voice, volume } from './choices'
 /** How many notes that an instrument tells are kept in one go. */
 const keptEach = 8
 
-/** When something of the audio clock sounds, by the page's clock, in ms. */
-function sounds(ctx: AudioContext, at: number): number {
+/**
+ * Tells when something of the audio clock sounds, by the page's clock, in ms. The two are
+ * compared once: on a busy machine two readings of them are many milliseconds apart, and what
+ * is measured by one of them would be late by the other.
+ */
+function soundingClock(ctx: AudioContext): (at: number) => number {
   const { contextTime, performanceTime } = ctx.getOutputTimestamp()
-  if (contextTime && performanceTime) return performanceTime + 1000 * (at - contextTime)
-  return performance.now() + 1000 * (at - ctx.currentTime + (ctx.outputLatency || 0))
+  const zero =
+    contextTime && performanceTime
+      ? performanceTime - 1000 * contextTime
+      : performance.now() - 1000 * (ctx.currentTime - (ctx.outputLatency || 0))
+  return (at) => zero + 1000 * at
 }
 
 /** What is heard now was handed to the output a little earlier. */
@@ -274,16 +281,21 @@ export function useRecording(
         () => void end('lost'),
       )
     return (chart: Chart, ctx: AudioContext, schedule: Schedule, taking: Taking) => {
-      told = keepStrikes(ctx, schedule, taking)
+      const soundsAt = soundingClock(ctx)
+      told = keepStrikes(soundsAt, schedule, taking)
       if (on === 'key') instrument = openKeys(told, (key) => keyOf(key) === undefined)
-      else instrument ??= openSimulated(chart, sounds(ctx, schedule.first), told)
+      else instrument ??= openSimulated(chart, soundsAt(schedule.first), told)
     }
   }
 
   /** Keeps what is struck, and returns what takes it in. Its clock is the page's. */
-  function keepStrikes(ctx: AudioContext, schedule: Schedule, { kept, begin, watch }: Taking) {
+  function keepStrikes(
+    soundsAt: (at: number) => number,
+    schedule: Schedule,
+    { kept, begin, watch }: Taking,
+  ) {
     const from = schedule.clicks[0]?.at ?? schedule.first
-    const log = new StrikeLog(sounds(ctx, from))
+    const log = new StrikeLog(soundsAt(from))
     struck = log
     begin(from, 0) // the moment at which it sounds is known
     clock = setInterval(() => {
