@@ -466,6 +466,18 @@ type BlockPage struct {
 	Next *string `json:"next,omitempty"`
 }
 
+// BroughtIn What an archive has brought that was not there before
+type BroughtIn struct {
+	Drills int    `json:"drills"`
+	Name   string `json:"name"`
+	Sounds int    `json:"sounds"`
+
+	// StudentId Who came; none for a whole studio
+	StudentId *openapi_types.UUID `json:"studentId,omitempty"`
+	Students  int                 `json:"students"`
+	Takes     int                 `json:"takes"`
+}
+
 // Chart defines model for Chart.
 type Chart = drill.Chart
 
@@ -2201,6 +2213,9 @@ type ServerInterface interface {
 	// Choose a name and a password to sign in with; other devices are signed out
 	// (PUT /account)
 	ChangeAccount(c *gin.Context)
+	// Bring in what was taken out about a student or, into an empty studio, about a whole one
+	// (POST /archives)
+	BringIn(c *gin.Context)
 	// Drills given to students; a student sees only their own
 	// (GET /assignments)
 	ListAssignments(c *gin.Context, params ListAssignmentsParams)
@@ -2522,6 +2537,9 @@ type ServerInterface interface {
 	// Rename the studio and say how long it keeps sounds
 	// (PUT /studio)
 	ChangeStudio(c *gin.Context, params ChangeStudioParams)
+	// Everything about the studio in one file
+	// (GET /studio/archive.zip)
+	GetStudioArchive(c *gin.Context)
 	// Takes, the latest first; a student sees only their own
 	// (GET /takes)
 	ListTakes(c *gin.Context, params ListTakesParams)
@@ -2589,6 +2607,19 @@ func (siw *ServerInterfaceWrapper) ChangeAccount(c *gin.Context) {
 	}
 
 	siw.Handler.ChangeAccount(c)
+}
+
+// BringIn operation middleware
+func (siw *ServerInterfaceWrapper) BringIn(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.BringIn(c)
 }
 
 // ListAssignments operation middleware
@@ -5661,6 +5692,19 @@ func (siw *ServerInterfaceWrapper) ChangeStudio(c *gin.Context) {
 	siw.Handler.ChangeStudio(c, params)
 }
 
+// GetStudioArchive operation middleware
+func (siw *ServerInterfaceWrapper) GetStudioArchive(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetStudioArchive(c)
+}
+
 // ListTakes operation middleware
 func (siw *ServerInterfaceWrapper) ListTakes(c *gin.Context) {
 
@@ -6174,6 +6218,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	}
 
 	router.PUT(options.BaseURL+"/account", wrapper.ChangeAccount)
+	router.POST(options.BaseURL+"/archives", wrapper.BringIn)
 	router.GET(options.BaseURL+"/assignments", wrapper.ListAssignments)
 	router.POST(options.BaseURL+"/assignments", wrapper.Assign)
 	router.POST(options.BaseURL+"/assignments/fit", wrapper.ListMisfits)
@@ -6281,6 +6326,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/students/:studentId/routines/:routineId/ready/:readyId", wrapper.AddReadyRoutine)
 	router.GET(options.BaseURL+"/studio", wrapper.GetStudio)
 	router.PUT(options.BaseURL+"/studio", wrapper.ChangeStudio)
+	router.GET(options.BaseURL+"/studio/archive.zip", wrapper.GetStudioArchive)
 	router.GET(options.BaseURL+"/takes", wrapper.ListTakes)
 	router.GET(options.BaseURL+"/takes/:takeId", wrapper.GetTake)
 	router.DELETE(options.BaseURL+"/takes/:takeId/comments/:commentId", wrapper.DeleteComment)
@@ -6328,6 +6374,45 @@ type ChangeAccountdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ChangeAccountdefaultApplicationProblemPlusJSONResponse) VisitChangeAccountResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type BringInRequestObject struct {
+	Body io.Reader
+}
+
+type BringInResponseObject interface {
+	VisitBringInResponse(w http.ResponseWriter) error
+}
+
+type BringIn200JSONResponse BroughtIn
+
+func (response BringIn200JSONResponse) VisitBringInResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type BringIndefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response BringIndefaultApplicationProblemPlusJSONResponse) VisitBringInResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -10470,6 +10555,50 @@ func (response ChangeStudiodefaultApplicationProblemPlusJSONResponse) VisitChang
 	return err
 }
 
+type GetStudioArchiveRequestObject struct {
+}
+
+type GetStudioArchiveResponseObject interface {
+	VisitGetStudioArchiveResponse(w http.ResponseWriter) error
+}
+
+type GetStudioArchive200ApplicationzipResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response GetStudioArchive200ApplicationzipResponse) VisitGetStudioArchiveResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "application/zip")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type GetStudioArchivedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetStudioArchivedefaultApplicationProblemPlusJSONResponse) VisitGetStudioArchiveResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ListTakesRequestObject struct {
 	Params ListTakesParams
 }
@@ -11222,6 +11351,9 @@ type StrictServerInterface interface {
 	// Choose a name and a password to sign in with; other devices are signed out
 	// (PUT /account)
 	ChangeAccount(ctx context.Context, request ChangeAccountRequestObject) (ChangeAccountResponseObject, error)
+	// Bring in what was taken out about a student or, into an empty studio, about a whole one
+	// (POST /archives)
+	BringIn(ctx context.Context, request BringInRequestObject) (BringInResponseObject, error)
 	// Drills given to students; a student sees only their own
 	// (GET /assignments)
 	ListAssignments(ctx context.Context, request ListAssignmentsRequestObject) (ListAssignmentsResponseObject, error)
@@ -11543,6 +11675,9 @@ type StrictServerInterface interface {
 	// Rename the studio and say how long it keeps sounds
 	// (PUT /studio)
 	ChangeStudio(ctx context.Context, request ChangeStudioRequestObject) (ChangeStudioResponseObject, error)
+	// Everything about the studio in one file
+	// (GET /studio/archive.zip)
+	GetStudioArchive(ctx context.Context, request GetStudioArchiveRequestObject) (GetStudioArchiveResponseObject, error)
 	// Takes, the latest first; a student sees only their own
 	// (GET /takes)
 	ListTakes(ctx context.Context, request ListTakesRequestObject) (ListTakesResponseObject, error)
@@ -11671,6 +11806,32 @@ func (sh *strictHandler) ChangeAccount(ctx *gin.Context) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ChangeAccountResponseObject); ok {
 		if err := validResponse.VisitChangeAccountResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// BringIn operation middleware
+func (sh *strictHandler) BringIn(ctx *gin.Context) {
+	var request BringInRequestObject
+
+	request.Body = ctx.Request.Body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.BringIn(ctx, request.(BringInRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "BringIn")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(BringInResponseObject); ok {
+		if err := validResponse.VisitBringInResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -14670,6 +14831,30 @@ func (sh *strictHandler) ChangeStudio(ctx *gin.Context, params ChangeStudioParam
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ChangeStudioResponseObject); ok {
 		if err := validResponse.VisitChangeStudioResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetStudioArchive operation middleware
+func (sh *strictHandler) GetStudioArchive(ctx *gin.Context) {
+	var request GetStudioArchiveRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetStudioArchive(ctx, request.(GetStudioArchiveRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetStudioArchive")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetStudioArchiveResponseObject); ok {
+		if err := validResponse.VisitGetStudioArchiveResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -41,9 +41,13 @@ func (s *Server) GetArchive(ctx context.Context, r api.GetArchiveRequestObject) 
 	if !here(ctx).Teaches() {
 		p.Note = "" // which is the instructors'
 	}
-	// Sending it takes longer than an answer may; it ends with the connection.
-	sending := context.WithoutCancel(ctx.(*gin.Context).Request.Context())
-	return studentArchive{s, sending, p, setup}, nil
+	return studentArchive{s, sending(ctx), p, setup}, nil
+}
+
+// sending is the context in which an archive is written: it takes longer than an answer
+// may, and ends with the connection.
+func sending(ctx context.Context) context.Context {
+	return context.WithoutCancel(ctx.(*gin.Context).Request.Context())
 }
 
 // A studentArchive is written while it is sent.
@@ -57,15 +61,20 @@ type studentArchive struct {
 // VisitGetArchiveResponse sends it. One that breaks off ends the connection, so that
 // nobody takes it for whole.
 func (a studentArchive) VisitGetArchiveResponse(w http.ResponseWriter) error {
-	defer a.server.archives.leave()
+	a.server.send(w, a.pupil.Name, a.write)
+	return nil
+}
+
+// send sends an archive while it is written, and leaves its place to the next.
+func (s *Server) send(w http.ResponseWriter, name string, write func(io.Writer) error) {
+	defer s.archives.leave()
 	w.Header().Set("Content-Type", "application/zip")
-	w.Header().Set("Content-Disposition", mime.FormatMediaType("attachment", map[string]string{"filename": a.pupil.Name + ".zip"}))
+	w.Header().Set("Content-Disposition", mime.FormatMediaType("attachment", map[string]string{"filename": name + ".zip"}))
 	w.Header().Set("Cache-Control", "no-store")
-	if err := a.write(w); err != nil {
-		slog.Error("an archive broke off", "student", a.pupil.ID, "error", err)
+	if err := write(w); err != nil {
+		slog.Error("an archive broke off", "of", name, "error", err)
 		_ = http.NewResponseController(w).SetWriteDeadline(time.Now())
 	}
-	return nil
 }
 
 func (a studentArchive) write(to io.Writer) error {
@@ -73,6 +82,10 @@ func (a studentArchive) write(to io.Writer) error {
 	m := a.pupil.Member
 	for _, part := range []func() error{
 		w.About,
+		func() error {
+			about := archive.About{Of: archive.OfStudent, Student: &m.ID, Name: m.Name, Tables: store.TablesVersion()}
+			return w.Rows(about, func(row func(string, []byte) error) error { return a.server.store.Rows(a.ctx, &m.ID, row) })
+		},
 		func() error {
 			return w.JSON("student.json", archivedStudent{m.ID, m.Name, m.Email, m.SignIn, m.JoinedAt, m.Note, m.ConsentAt, m.ConsentBy, m.Level, a.setup})
 		},
@@ -252,15 +265,19 @@ func (a studentArchive) take(w *archive.Writer, summary store.TakeSummary) error
 	if err := w.Take(row, whole); err != nil {
 		return err
 	}
-	if err := a.video(w, row.Folder, t.ID); err != nil {
-		return err
-	}
-	return a.sound(w, row.Folder, t.ID)
+	return a.server.recordings(a.ctx, w, row.Folder, t.ID)
 }
 
-// video writes the video of a take, where there is one.
-func (a studentArchive) video(w *archive.Writer, folder string, take uuid.UUID) error {
-	v, video, err := a.server.store.OpenVideo(a.ctx, take)
+// recordings writes the video and the sound of a take, where they are there.
+func (s *Server) recordings(ctx context.Context, w *archive.Writer, folder string, take uuid.UUID) error {
+	if err := s.archiveVideo(ctx, w, folder, take); err != nil {
+		return err
+	}
+	return s.archiveSound(ctx, w, folder, take)
+}
+
+func (s *Server) archiveVideo(ctx context.Context, w *archive.Writer, folder string, take uuid.UUID) error {
+	v, video, err := s.store.OpenVideo(ctx, take)
 	if errors.Is(err, store.ErrNotFound) {
 		return nil
 	}
@@ -271,9 +288,9 @@ func (a studentArchive) video(w *archive.Writer, folder string, take uuid.UUID) 
 	return w.Video(folder, strings.TrimPrefix(v.Media, "video/"), video)
 }
 
-// sound writes the recording as it is kept, where it is.
-func (a studentArchive) sound(w *archive.Writer, folder string, take uuid.UUID) error {
-	sound, err := a.server.store.Sound(a.ctx, take)
+// archiveSound writes the recording as it is kept.
+func (s *Server) archiveSound(ctx context.Context, w *archive.Writer, folder string, take uuid.UUID) error {
+	sound, err := s.store.Sound(ctx, take)
 	if errors.Is(err, store.ErrDropped) || errors.Is(err, store.ErrNotFound) {
 		return nil
 	}

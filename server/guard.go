@@ -16,11 +16,12 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"manudrill/core/bounds"
+	"manudrill/formats/archive"
 )
 
 // bodies are the largest bodies of the operations that take files, in bytes; all
 // others take JSON.
-var bodies = map[string]int64{"addTake": bounds.RecordingBytes, "putVideo": bounds.VideoBytes, "import": bounds.DocumentBytes}
+var bodies = map[string]int64{"addTake": bounds.RecordingBytes, "putVideo": bounds.VideoBytes, "import": bounds.DocumentBytes, "bringIn": archive.MaxBytes}
 
 // Times after which a request is given up.
 const (

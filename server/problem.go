@@ -66,6 +66,11 @@ var (
 	errNotMeasured = problem{http.StatusConflict, "not-measured", "This take is not measured", "It waits to be measured, or could not be; look at it again in a moment.", nil}
 	errBrokenOff   = problem{http.StatusBadRequest, "broken-off", "The recording did not come through", "The line broke off or stood still. Nothing is lost where it was recorded; hand it in again.", nil}
 	errLate        = problem{http.StatusRequestTimeout, "late", "The request did not come through", "The line is slow or stood still. Nothing was changed; try again.", nil}
+	errIsHere      = problem{http.StatusConflict, "is-here", "This student is here already", "Remove them for good first to bring them in as they were, or keep who is here.", nil}
+	errNotEmpty    = problem{http.StatusConflict, "not-empty", "There are students here already", "A whole studio comes into one without students alone: begin a new one by 'manudrill studio', and bring it in there.", nil}
+	errTakenHere   = problem{http.StatusConflict, "taken-here", "Part of it is kept here as something else", "Another studio of this house has it, or a drill has been changed since. Nothing was brought in; use an empty house.", nil}
+	errOwnersAlone = problem{http.StatusForbidden, "owner-alone", "This is an archive of a whole studio", "The owner brings it in, into a studio without students.", nil}
+	errNewer       = problem{http.StatusConflict, "newer", "The archive is newer than this Manudrill", "Update Manudrill, then bring it in.", nil}
 	errOdd         = problem{http.StatusConflict, "odd-document", "This drill cannot be read", "It was saved by another version of Manudrill, which this one cannot read. It is kept as it is; update Manudrill.", nil}
 	errChanged     = problem{http.StatusPreconditionFailed, "changed", "This was changed meanwhile", "Somebody, or you in another window, has changed it since you opened it. Look at what is there now and choose.", nil}
 	errTimeZone    = problem{http.StatusUnprocessableEntity, "no-time-zone", "There is no such time zone", "Name it by a continent and a city, as Europe/Vienna or America/Lima, or take UTC.", nil}
@@ -152,6 +157,9 @@ func problemOf(err error) problem {
 		return errOwner
 	case errors.As(err, new(tooOften)):
 		return errTooOften
+	}
+	if p, is := broughtInProblem(err); is {
+		return p
 	}
 	if hearing.IsFault(err) || errors.Is(err, bounds.ErrRenditionTooLong) {
 		return notARecording(err)

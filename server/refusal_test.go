@@ -62,6 +62,7 @@ var calls = map[string]call{
 	"addPeople":  {about: aThing, body: map[string]any{"people": []any{map[string]any{"id": "{new}", "name": "New", "role": "student", "groups": []any{"{group}"}}}}},
 	"readPeople": {about: ones, body: map[string]any{"text": "Mira"}},
 	"getPerson":  {about: aThing}, "removePerson": {about: aThing}, "archivePerson": {about: aThing}, "bringBack": {about: aThing}, "getArchive": {about: aThing}, "giveCode": {about: aThing},
+	"getStudioArchive": {about: byOne}, "bringIn": {about: ones, body: []byte("no archive")},
 	"changePerson": {about: aThing, body: map[string]any{"name": "X", "email": "", "note": "", "consent": false, "consentBy": "", "groups": []any{}}},
 	"listGroups":   {about: ones}, "putGroup": {about: aThing, body: map[string]any{"name": "X", "students": []any{"{person}"}}}, "deleteGroup": {about: aThing},
 

@@ -22,6 +22,18 @@ var migrations embed.FS
 // queue brings itself.
 const jobsVersion = 5
 
+// TablesVersion is the version of the tables that this program makes: the number of the
+// last migration.
+func TablesVersion() (last int64) {
+	files, _ := fs.Glob(migrations, "migrations/*.sql") // the pattern is well formed
+	for _, name := range files {
+		if n, err := goose.NumericComponent(name); err == nil {
+			last = max(last, n)
+		}
+	}
+	return last
+}
+
 // Migrate brings the tables of a database up to date. Of several programs that
 // start at once one does it and the others wait.
 func Migrate(ctx context.Context, pool *pgxpool.Pool) error {

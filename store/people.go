@@ -217,6 +217,13 @@ func (s *Store) TakenOut(ctx context.Context, p Person) error {
 	})
 }
 
+// StudioTakenOut writes down that everything about the studio was.
+func (s *Store) StudioTakenOut(ctx context.Context) error {
+	return s.in(ctx, func(tx pgx.Tx) error {
+		return write(ctx, tx, Line{Did: "took out everything about", About: "the studio"})
+	})
+}
+
 // BringBack brings somebody back who was archived or is to be removed, as long as
 // the waiting time is not over: from then on they are being forgotten.
 func (s *Store) BringBack(ctx context.Context, id uuid.UUID) error {

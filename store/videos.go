@@ -15,6 +15,8 @@ type Video struct {
 	StartsAt float64 // s from the start of the take's sound
 }
 
+const insertVideoPart = `INSERT INTO video_parts (take_id, part, bytes) VALUES ($1, $2, $3)`
+
 // PutVideo keeps the video of a take, in place of what was there.
 func (s *Store) PutVideo(ctx context.Context, take uuid.UUID, v Video, video io.Reader) error {
 	return s.in(ctx, func(tx pgx.Tx) error {
@@ -28,7 +30,7 @@ func (s *Store) PutVideo(ctx context.Context, take uuid.UUID, v Video, video io.
 		if _, err := tx.Exec(ctx, `INSERT INTO take_videos (take_id, media, size, starts_at) VALUES ($1, $2, 0, $3)`, take, v.Media, v.StartsAt); err != nil {
 			return err
 		}
-		size, err := putParts(ctx, tx, `INSERT INTO video_parts (take_id, part, bytes) VALUES ($1, $2, $3)`, take, video)
+		size, err := putParts(ctx, tx, insertVideoPart, take, video)
 		if err != nil {
 			return err
 		}

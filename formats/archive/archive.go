@@ -1,5 +1,5 @@
-// Package archive writes everything about one student as a ZIP file of JSON, CSV
-// (RFC 4180) and sounds, part by part; docs/formats.md describes it.
+// Package archive writes everything about one student, or a studio, as a ZIP file of JSON,
+// CSV (RFC 4180) and sounds, part by part, and reads it again; docs/formats.md describes it.
 package archive
 
 import (
@@ -51,12 +51,29 @@ lessons.json   what was noted of their lessons, where an instructor asks
 takes.csv      one line for each take, for a spreadsheet
 takes/         a folder for each take: what was played and measured, with comments,
                and the recording where it is still kept
+rows/          the same once more as Manudrill itself keeps it, a JSON object a line:
+               from these, and the recordings, it is brought in again
 
 Times are in UTC (RFC 3339). docs/formats.md of Manudrill says what each field is.
 `
 
-// About writes what the archive is.
-func (w *Writer) About() error {
+const aboutStudio = `Everything that Manudrill keeps about one studio.
+
+rows/     what is kept, table by table, a JSON object a line (JSON Lines)
+takes/    a folder for each take, named by its time and id, with the recording
+          where it is still kept
+
+Passwords, letters and addresses of calendars are not among it. Times are in UTC
+(RFC 3339). In Manudrill, "Bring in" puts all of it into a studio without students.
+`
+
+// AboutStudio writes what the archive of a studio is.
+func (w *Writer) AboutStudio() error { return w.readme(aboutStudio) }
+
+// About writes what the archive of a student is.
+func (w *Writer) About() error { return w.readme(about) }
+
+func (w *Writer) readme(about string) error {
 	f, err := w.create("README.txt", zip.Deflate)
 	if err != nil {
 		return err
@@ -102,7 +119,10 @@ func (w *Writer) copied(name string, from io.Reader) error {
 	return err
 }
 
-// Close writes takes.csv and ends the archive. Without it, it cannot be opened.
+// End ends an archive without a table of takes. Without an end, it cannot be opened.
+func (w *Writer) End() error { return w.zip.Close() }
+
+// Close writes takes.csv and ends the archive.
 func (w *Writer) Close() error {
 	f, err := w.create("takes.csv", zip.Deflate)
 	if err != nil {

@@ -308,6 +308,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/studio/archive.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything about the studio in one file */
+        get: operations["getStudioArchive"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/archives": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring in what was taken out about a student or, into an empty studio, about a whole one */
+        post: operations["bringIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/people/{personId}/back": {
         parameters: {
             query?: never;
@@ -3372,6 +3406,19 @@ export interface components {
             /** @description Off only because the note before it was: it comes back to the beat */
             madeUp: boolean;
         };
+        /** @description What an archive has brought that was not there before */
+        BroughtIn: {
+            /**
+             * Format: uuid
+             * @description Who came; none for a whole studio
+             */
+            studentId?: string;
+            name: string;
+            students: number;
+            drills: number;
+            takes: number;
+            sounds: number;
+        };
         Glance: {
             /**
              * Format: date-time
@@ -4513,6 +4560,52 @@ export interface operations {
                 };
                 content: {
                     "application/zip": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getStudioArchive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A ZIP file, see docs/formats.md */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    bringIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/zip": string;
+            };
+        };
+        responses: {
+            /** @description What came; all of it or nothing */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtIn"];
                 };
             };
             default: components["responses"]["Problem"];
