@@ -22,6 +22,7 @@ import (
 	"manudrill/core/simulate"
 	"manudrill/core/tempo"
 	"manudrill/formats/drillfile"
+	"manudrill/formats/logbook"
 	"manudrill/formats/roster"
 
 	"github.com/gin-gonic/gin"
@@ -161,6 +162,63 @@ func (e NewPeoplePeopleRole) Valid() bool {
 	case NewPeoplePeopleRoleInstructor:
 		return true
 	case NewPeoplePeopleRoleStudent:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for PaperColumn.
+const (
+	PaperColumnDay          PaperColumn = "day"
+	PaperColumnDrill        PaperColumn = "drill"
+	PaperColumnMinutes      PaperColumn = "minutes"
+	PaperColumnNone         PaperColumn = "none"
+	PaperColumnNote         PaperColumn = "note"
+	PaperColumnNotesPerBeat PaperColumn = "notesPerBeat"
+	PaperColumnStudent      PaperColumn = "student"
+	PaperColumnTempo        PaperColumn = "tempo"
+)
+
+// Valid indicates whether the value is a known member of the PaperColumn enum.
+func (e PaperColumn) Valid() bool {
+	switch e {
+	case PaperColumnDay:
+		return true
+	case PaperColumnDrill:
+		return true
+	case PaperColumnMinutes:
+		return true
+	case PaperColumnNone:
+		return true
+	case PaperColumnNote:
+		return true
+	case PaperColumnNotesPerBeat:
+		return true
+	case PaperColumnStudent:
+		return true
+	case PaperColumnTempo:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for PaperDates.
+const (
+	DayFirst   PaperDates = "dayFirst"
+	MonthFirst PaperDates = "monthFirst"
+	Unclear    PaperDates = "unclear"
+)
+
+// Valid indicates whether the value is a known member of the PaperDates enum.
+func (e PaperDates) Valid() bool {
+	switch e {
+	case DayFirst:
+		return true
+	case MonthFirst:
+		return true
+	case Unclear:
 		return true
 	default:
 		return false
@@ -1000,6 +1058,57 @@ type OverviewWeek = progress.OverviewWeek
 // PairCourse How a finger pair went
 type PairCourse = progress.PairCourse
 
+// Paper defines model for Paper.
+type Paper struct {
+	Drills []PaperDrill `json:"drills"`
+	Logs   []PaperLog   `json:"logs"`
+}
+
+// PaperColumn What a column of a paper log holds
+type PaperColumn string
+
+// PaperDates In which order days are written with figures alone; unclear where both could be meant
+type PaperDates string
+
+// PaperDrill defines model for PaperDrill.
+type PaperDrill = progress.PaperDrill
+
+// PaperEntry A line of a paper log
+type PaperEntry = logbook.Entry
+
+// PaperKept defines model for PaperKept.
+type PaperKept struct {
+	Kept int `json:"kept"`
+
+	// Known That were kept already
+	Known int `json:"known"`
+
+	// Wrong That are not kept
+	Wrong int `json:"wrong"`
+}
+
+// PaperLog A paper log that was brought in
+type PaperLog struct {
+	At      time.Time          `json:"at"`
+	Author  string             `json:"author"`
+	Entries int                `json:"entries"`
+	Id      openapi_types.UUID `json:"id"`
+}
+
+// PaperPreview defines model for PaperPreview.
+type PaperPreview struct {
+	Columns []PaperColumn `json:"columns"`
+
+	// Dates In which order days are written with figures alone; unclear where both could be meant
+	Dates PaperDates `json:"dates"`
+
+	// Entries The first ones, and those with which something is wrong
+	Entries []PaperEntry `json:"entries"`
+	Heads   []string     `json:"heads"`
+	Rows    int          `json:"rows"`
+	Wrong   int          `json:"wrong"`
+}
+
 // PartFigures defines model for PartFigures.
 type PartFigures = evenness.Part
 
@@ -1230,11 +1339,6 @@ type Rhythm = drill.Rhythm
 // Roster defines model for Roster.
 type Roster struct {
 	Rows []roster.Row `json:"rows"`
-}
-
-// RosterText defines model for RosterText.
-type RosterText struct {
-	Text string `json:"text"`
 }
 
 // Routine defines model for Routine.
@@ -1712,6 +1816,12 @@ type Limit = int
 // NewId defines model for NewId.
 type NewId = openapi_types.UUID
 
+// PaperColumns defines model for PaperColumns.
+type PaperColumns = []PaperColumn
+
+// PaperStudent defines model for PaperStudent.
+type PaperStudent = openapi_types.UUID
+
 // Position defines model for Position.
 type Position = int
 
@@ -1928,6 +2038,26 @@ type JoinParams struct {
 type ListLettersParams struct {
 	// After The page that comes after this; the first one where not given
 	After *After `form:"after,omitempty" json:"after,omitempty"`
+}
+
+// ReadPaperParams defines parameters for ReadPaper.
+type ReadPaperParams struct {
+	// Columns What each column holds; as its head says where it is not said
+	Columns *PaperColumns `form:"columns,omitempty" json:"columns,omitempty"`
+	Dates   *PaperDates   `form:"dates,omitempty" json:"dates,omitempty"`
+
+	// StudentId Whose all lines are; else each line names its student
+	StudentId *PaperStudent `form:"studentId,omitempty" json:"studentId,omitempty"`
+}
+
+// PutPaperParams defines parameters for PutPaper.
+type PutPaperParams struct {
+	// Columns What each column holds; as its head says where it is not said
+	Columns *PaperColumns `form:"columns,omitempty" json:"columns,omitempty"`
+	Dates   *PaperDates   `form:"dates,omitempty" json:"dates,omitempty"`
+
+	// StudentId Whose all lines are; else each line names its student
+	StudentId *PaperStudent `form:"studentId,omitempty" json:"studentId,omitempty"`
 }
 
 // ListPeopleParams defines parameters for ListPeople.
@@ -2148,9 +2278,6 @@ type JoinJSONRequestBody = Block
 // AddPeopleJSONRequestBody defines body for AddPeople for application/json ContentType.
 type AddPeopleJSONRequestBody = NewPeople
 
-// ReadPeopleJSONRequestBody defines body for ReadPeople for application/json ContentType.
-type ReadPeopleJSONRequestBody = RosterText
-
 // ChangePersonJSONRequestBody defines body for ChangePerson for application/json ContentType.
 type ChangePersonJSONRequestBody = PersonChange
 
@@ -2357,6 +2484,15 @@ type ServerInterface interface {
 	// Letters that were written to people of the studio
 	// (GET /letters)
 	ListLetters(c *gin.Context, params ListLettersParams)
+	// Read a log that was kept on paper, as CSV, and tell what is wrong with each line; nothing is kept
+	// (POST /paper/read)
+	ReadPaper(c *gin.Context, params ReadPaperParams)
+	// Take back a paper log that was brought in
+	// (DELETE /paper/{logId})
+	DeletePaper(c *gin.Context, logId openapi_types.UUID)
+	// Keep those lines of a paper log with which nothing is wrong
+	// (PUT /paper/{logId})
+	PutPaper(c *gin.Context, logId openapi_types.UUID, params PutPaperParams)
 	// Those who are here
 	// (GET /people)
 	ListPeople(c *gin.Context, params ListPeopleParams)
@@ -2489,6 +2625,9 @@ type ServerInterface interface {
 	// How it went with a student over weeks
 	// (GET /students/{studentId}/overview)
 	GetOverview(c *gin.Context, studentId openapi_types.UUID, params GetOverviewParams)
+	// What was kept of a student on paper
+	// (GET /students/{studentId}/paper)
+	GetPaper(c *gin.Context, studentId openapi_types.UUID)
 	// Take a plan away; it can be brought back
 	// (DELETE /students/{studentId}/plan)
 	DeletePlan(c *gin.Context, studentId openapi_types.UUID)
@@ -4110,6 +4249,126 @@ func (siw *ServerInterfaceWrapper) ListLetters(c *gin.Context) {
 	siw.Handler.ListLetters(c, params)
 }
 
+// ReadPaper operation middleware
+func (siw *ServerInterfaceWrapper) ReadPaper(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ReadPaperParams
+
+	// ------------- Optional query parameter "columns" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", false, false, "columns", c.Request.URL.Query(), &params.Columns, runtime.BindQueryParameterOptions{Type: "array", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter columns: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "dates" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "dates", c.Request.URL.Query(), &params.Dates, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter dates: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "studentId" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "studentId", c.Request.URL.Query(), &params.StudentId, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ReadPaper(c, params)
+}
+
+// DeletePaper operation middleware
+func (siw *ServerInterfaceWrapper) DeletePaper(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "logId" -------------
+	var logId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "logId", c.Param("logId"), &logId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter logId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.DeletePaper(c, logId)
+}
+
+// PutPaper operation middleware
+func (siw *ServerInterfaceWrapper) PutPaper(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "logId" -------------
+	var logId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "logId", c.Param("logId"), &logId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter logId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PutPaperParams
+
+	// ------------- Optional query parameter "columns" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", false, false, "columns", c.Request.URL.Query(), &params.Columns, runtime.BindQueryParameterOptions{Type: "array", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter columns: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "dates" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "dates", c.Request.URL.Query(), &params.Dates, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter dates: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "studentId" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "studentId", c.Request.URL.Query(), &params.StudentId, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PutPaper(c, logId, params)
+}
+
 // ListPeople operation middleware
 func (siw *ServerInterfaceWrapper) ListPeople(c *gin.Context) {
 
@@ -5196,6 +5455,31 @@ func (siw *ServerInterfaceWrapper) GetOverview(c *gin.Context) {
 	siw.Handler.GetOverview(c, studentId, params)
 }
 
+// GetPaper operation middleware
+func (siw *ServerInterfaceWrapper) GetPaper(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetPaper(c, studentId)
+}
+
 // DeletePlan operation middleware
 func (siw *ServerInterfaceWrapper) DeletePlan(c *gin.Context) {
 
@@ -6266,6 +6550,9 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/import", wrapper.Import)
 	router.POST(options.BaseURL+"/join", wrapper.Join)
 	router.GET(options.BaseURL+"/letters", wrapper.ListLetters)
+	router.POST(options.BaseURL+"/paper/read", wrapper.ReadPaper)
+	router.DELETE(options.BaseURL+"/paper/:logId", wrapper.DeletePaper)
+	router.PUT(options.BaseURL+"/paper/:logId", wrapper.PutPaper)
 	router.GET(options.BaseURL+"/people", wrapper.ListPeople)
 	router.POST(options.BaseURL+"/people", wrapper.AddPeople)
 	router.GET(options.BaseURL+"/people/gone", wrapper.ListGone)
@@ -6310,6 +6597,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.DELETE(options.BaseURL+"/students/:studentId/lessons/:lessonId", wrapper.DeleteLesson)
 	router.PUT(options.BaseURL+"/students/:studentId/lessons/:lessonId", wrapper.PutLesson)
 	router.GET(options.BaseURL+"/students/:studentId/overview", wrapper.GetOverview)
+	router.GET(options.BaseURL+"/students/:studentId/paper", wrapper.GetPaper)
 	router.DELETE(options.BaseURL+"/students/:studentId/plan", wrapper.DeletePlan)
 	router.GET(options.BaseURL+"/students/:studentId/plan", wrapper.GetPlan)
 	router.PUT(options.BaseURL+"/students/:studentId/plan", wrapper.PutPlan)
@@ -8268,6 +8556,120 @@ func (response ListLettersdefaultApplicationProblemPlusJSONResponse) VisitListLe
 	return err
 }
 
+type ReadPaperRequestObject struct {
+	Params ReadPaperParams
+	Body   io.Reader
+}
+
+type ReadPaperResponseObject interface {
+	VisitReadPaperResponse(w http.ResponseWriter) error
+}
+
+type ReadPaper200JSONResponse PaperPreview
+
+func (response ReadPaper200JSONResponse) VisitReadPaperResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ReadPaperdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ReadPaperdefaultApplicationProblemPlusJSONResponse) VisitReadPaperResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DeletePaperRequestObject struct {
+	LogId openapi_types.UUID `json:"logId"`
+}
+
+type DeletePaperResponseObject interface {
+	VisitDeletePaperResponse(w http.ResponseWriter) error
+}
+
+type DeletePaper204Response struct {
+}
+
+func (response DeletePaper204Response) VisitDeletePaperResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DeletePaperdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DeletePaperdefaultApplicationProblemPlusJSONResponse) VisitDeletePaperResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PutPaperRequestObject struct {
+	LogId  openapi_types.UUID `json:"logId"`
+	Params PutPaperParams
+	Body   io.Reader
+}
+
+type PutPaperResponseObject interface {
+	VisitPutPaperResponse(w http.ResponseWriter) error
+}
+
+type PutPaper200JSONResponse PaperKept
+
+func (response PutPaper200JSONResponse) VisitPutPaperResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PutPaperdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PutPaperdefaultApplicationProblemPlusJSONResponse) VisitPutPaperResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ListPeopleRequestObject struct {
 	Params ListPeopleParams
 }
@@ -8385,7 +8787,7 @@ func (response ListGonedefaultApplicationProblemPlusJSONResponse) VisitListGoneR
 }
 
 type ReadPeopleRequestObject struct {
-	Body *ReadPeopleJSONRequestBody
+	Body io.Reader
 }
 
 type ReadPeopleResponseObject interface {
@@ -9913,6 +10315,45 @@ type GetOverviewdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response GetOverviewdefaultApplicationProblemPlusJSONResponse) VisitGetOverviewResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetPaperRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+}
+
+type GetPaperResponseObject interface {
+	VisitGetPaperResponse(w http.ResponseWriter) error
+}
+
+type GetPaper200JSONResponse Paper
+
+func (response GetPaper200JSONResponse) VisitGetPaperResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetPaperdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetPaperdefaultApplicationProblemPlusJSONResponse) VisitGetPaperResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -11495,6 +11936,15 @@ type StrictServerInterface interface {
 	// Letters that were written to people of the studio
 	// (GET /letters)
 	ListLetters(ctx context.Context, request ListLettersRequestObject) (ListLettersResponseObject, error)
+	// Read a log that was kept on paper, as CSV, and tell what is wrong with each line; nothing is kept
+	// (POST /paper/read)
+	ReadPaper(ctx context.Context, request ReadPaperRequestObject) (ReadPaperResponseObject, error)
+	// Take back a paper log that was brought in
+	// (DELETE /paper/{logId})
+	DeletePaper(ctx context.Context, request DeletePaperRequestObject) (DeletePaperResponseObject, error)
+	// Keep those lines of a paper log with which nothing is wrong
+	// (PUT /paper/{logId})
+	PutPaper(ctx context.Context, request PutPaperRequestObject) (PutPaperResponseObject, error)
 	// Those who are here
 	// (GET /people)
 	ListPeople(ctx context.Context, request ListPeopleRequestObject) (ListPeopleResponseObject, error)
@@ -11627,6 +12077,9 @@ type StrictServerInterface interface {
 	// How it went with a student over weeks
 	// (GET /students/{studentId}/overview)
 	GetOverview(ctx context.Context, request GetOverviewRequestObject) (GetOverviewResponseObject, error)
+	// What was kept of a student on paper
+	// (GET /students/{studentId}/paper)
+	GetPaper(ctx context.Context, request GetPaperRequestObject) (GetPaperResponseObject, error)
 	// Take a plan away; it can be brought back
 	// (DELETE /students/{studentId}/plan)
 	DeletePlan(ctx context.Context, request DeletePlanRequestObject) (DeletePlanResponseObject, error)
@@ -13172,6 +13625,89 @@ func (sh *strictHandler) ListLetters(ctx *gin.Context, params ListLettersParams)
 	}
 }
 
+// ReadPaper operation middleware
+func (sh *strictHandler) ReadPaper(ctx *gin.Context, params ReadPaperParams) {
+	var request ReadPaperRequestObject
+
+	request.Params = params
+
+	request.Body = ctx.Request.Body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ReadPaper(ctx, request.(ReadPaperRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ReadPaper")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ReadPaperResponseObject); ok {
+		if err := validResponse.VisitReadPaperResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// DeletePaper operation middleware
+func (sh *strictHandler) DeletePaper(ctx *gin.Context, logId openapi_types.UUID) {
+	var request DeletePaperRequestObject
+
+	request.LogId = logId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DeletePaper(ctx, request.(DeletePaperRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DeletePaper")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(DeletePaperResponseObject); ok {
+		if err := validResponse.VisitDeletePaperResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// PutPaper operation middleware
+func (sh *strictHandler) PutPaper(ctx *gin.Context, logId openapi_types.UUID, params PutPaperParams) {
+	var request PutPaperRequestObject
+
+	request.LogId = logId
+	request.Params = params
+
+	request.Body = ctx.Request.Body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.PutPaper(ctx, request.(PutPaperRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "PutPaper")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(PutPaperResponseObject); ok {
+		if err := validResponse.VisitPutPaperResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // ListPeople operation middleware
 func (sh *strictHandler) ListPeople(ctx *gin.Context, params ListPeopleParams) {
 	var request ListPeopleRequestObject
@@ -13257,12 +13793,7 @@ func (sh *strictHandler) ListGone(ctx *gin.Context) {
 func (sh *strictHandler) ReadPeople(ctx *gin.Context) {
 	var request ReadPeopleRequestObject
 
-	var body ReadPeopleJSONRequestBody
-	if err := ctx.ShouldBindJSON(&body); err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
+	request.Body = ctx.Request.Body
 
 	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.ReadPeople(ctx, request.(ReadPeopleRequestObject))
@@ -14383,6 +14914,32 @@ func (sh *strictHandler) GetOverview(ctx *gin.Context, studentId openapi_types.U
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(GetOverviewResponseObject); ok {
 		if err := validResponse.VisitGetOverviewResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetPaper operation middleware
+func (sh *strictHandler) GetPaper(ctx *gin.Context, studentId openapi_types.UUID) {
+	var request GetPaperRequestObject
+
+	request.StudentId = studentId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetPaper(ctx, request.(GetPaperRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetPaper")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetPaperResponseObject); ok {
+		if err := validResponse.VisitGetPaperResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -21,7 +21,7 @@ import (
 
 // bodies are the largest bodies of the operations that take files, in bytes; all
 // others take JSON.
-var bodies = map[string]int64{"addTake": bounds.RecordingBytes, "putVideo": bounds.VideoBytes, "import": bounds.DocumentBytes, "bringIn": archive.MaxBytes}
+var bodies = map[string]int64{"addTake": bounds.RecordingBytes, "putVideo": bounds.VideoBytes, "import": bounds.DocumentBytes, "bringIn": archive.MaxBytes, "readPeople": bounds.DocumentBytes, "readPaper": bounds.DocumentBytes, "putPaper": bounds.DocumentBytes}
 
 // Times after which a request is given up.
 const (

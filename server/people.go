@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"errors"
+	"io"
 	"strings"
 	"time"
 
@@ -74,9 +75,13 @@ func (s *Server) ListGone(ctx context.Context, _ api.ListGoneRequestObject) (api
 
 // ReadPeople tells what each line of a list would add.
 func (s *Server) ReadPeople(ctx context.Context, r api.ReadPeopleRequestObject) (api.ReadPeopleResponseObject, error) {
-	rows, err := roster.Read(r.Body.Text)
+	raw, err := io.ReadAll(r.Body)
 	if err != nil {
-		return nil, problem{422, "not-a-list", "This list cannot be used", upperFirst(err.Error()) + ".", nil}
+		return nil, err
+	}
+	rows, err := roster.Read(raw)
+	if err != nil {
+		return nil, notAList(err)
 	}
 	return api.ReadPeople200JSONResponse{Rows: rows}, nil
 }

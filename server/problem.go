@@ -101,6 +101,11 @@ func notOffered(err error) error {
 	return problem{http.StatusUnprocessableEntity, "not-offered", "There are no such variations", upperFirst(err.Error()) + ".", nil}
 }
 
+// notAList tells why a table cannot be read.
+func notAList(err error) error {
+	return problem{http.StatusUnprocessableEntity, "not-a-list", "This list cannot be used", upperFirst(err.Error()) + ".", nil}
+}
+
 // notASetup tells what cannot be in a setup.
 func notASetup(err error) error {
 	return problem{http.StatusUnprocessableEntity, "not-a-setup", "Guitar and hand cannot be like this", upperFirst(err.Error()) + ".", nil}

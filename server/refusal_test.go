@@ -60,8 +60,10 @@ var calls = map[string]call{
 	"getStudio":     {about: ones}, "changeStudio": {about: byOne, body: map[string]any{"name": "Ours"}},
 	"listLetters": {about: ones}, "listAudit": {about: ones, query: "studentId={person}"}, "listPeople": {about: ones}, "listGone": {about: ones},
 	"addPeople":  {about: aThing, body: map[string]any{"people": []any{map[string]any{"id": "{new}", "name": "New", "role": "student", "groups": []any{"{group}"}}}}},
-	"readPeople": {about: ones, body: map[string]any{"text": "Mira"}},
-	"getPerson":  {about: aThing}, "removePerson": {about: aThing}, "archivePerson": {about: aThing}, "bringBack": {about: aThing}, "getArchive": {about: aThing}, "giveCode": {about: aThing},
+	"readPeople": {about: ones, body: []byte("Mira")},
+	"readPaper":  {about: ones, query: "studentId={person}", body: []byte("2025-01-02,,slurs,80")}, "putPaper": {about: aThing, query: "studentId={person}", body: []byte("2025-01-02,,slurs,80")},
+	"deletePaper": {about: aThing}, "getPaper": {about: aThing},
+	"getPerson": {about: aThing}, "removePerson": {about: aThing}, "archivePerson": {about: aThing}, "bringBack": {about: aThing}, "getArchive": {about: aThing}, "giveCode": {about: aThing},
 	"getStudioArchive": {about: byOne}, "bringIn": {about: ones, body: []byte("no archive")},
 	"changePerson": {about: aThing, body: map[string]any{"name": "X", "email": "", "note": "", "consent": false, "consentBy": "", "groups": []any{}}},
 	"listGroups":   {about: ones}, "putGroup": {about: aThing, body: map[string]any{"name": "X", "students": []any{"{person}"}}}, "deleteGroup": {about: aThing},
@@ -138,7 +140,9 @@ func newFixture(t *testing.T, found evenness.Analysis, by store.Person) fixture 
 	require.NoError(t, kept.PutRoutine(ctx, routine, person, 0, practice.Routine{
 		Name: secretName, Items: []practice.Item{{Kind: practice.Play, Drill: drillID.String(), Enough: &practice.Enough{By: practice.ByTakes, Count: 1}}},
 	}, []uuid.UUID{drillID}))
-	lesson := id()
+	lesson, log := id(), id()
+	_, err = kept.PutPaper(ctx, log, []store.PaperEntry{{Student: person, Day: time.Now(), Drill: secretName}})
+	require.NoError(t, err)
 	require.NoError(t, kept.PutLesson(ctx, lesson, person, 0, secretName))
 	require.NoError(t, kept.PutPlan(ctx, person, 0, plan.Usual(time.Now()), plan.Make(plan.Usual(time.Now()), plan.Facts{Today: time.Now()}), time.Now(), nil))
 	require.NoError(t, kept.AddHandReport(ctx, report, person, time.Now(), practice.HandReport{Kind: practice.IsHurt, Text: secretName}))
@@ -154,7 +158,7 @@ func newFixture(t *testing.T, found evenness.Analysis, by store.Person) fixture 
 	require.NoError(t, kept.PutReview(store.Within(ctx, store.Scope{Studio: storetest.Studio, Actor: by}), take, true, secretName))
 	f := fixture{"date": "2026-03-02", "number": "0", "new": uuid.NewString(), "readyId": "warmUp"}
 	for name, of := range map[string]uuid.UUID{"person": person, "personId": person, "studentId": person, "drillId": drillID, "blockId": block, "routineId": routine, "reportId": report, "group": group, "groupId": group,
-		"assignmentId": assignment, "takeId": take, "otherId": other, "commentId": comment, "lessonId": lesson} {
+		"assignmentId": assignment, "takeId": take, "otherId": other, "commentId": comment, "lessonId": lesson, "logId": log} {
 		f[name] = of.String()
 	}
 	return f
@@ -173,7 +177,7 @@ func (f fixture) request(t *testing.T, method, path string, c call) (string, str
 	t.Helper()
 	// What is made anew has an id that nothing has.
 	if method == http.MethodPut {
-		for _, made := range []string{"{commentId}", "{routineId}", "{reportId}", "{lessonId}"} {
+		for _, made := range []string{"{commentId}", "{routineId}", "{reportId}", "{lessonId}", "{logId}"} {
 			path = strings.ReplaceAll(path, made, f["new"])
 		}
 		if strings.HasPrefix(path, "/assignments/") {

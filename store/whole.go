@@ -40,6 +40,8 @@ var parts = []part{
 	{"practice_weeks", `t.student_id = $1`, false},
 	{"plans", `t.student_id = $1`, false},
 	{"lessons", `t.student_id = $1`, false},
+	{"paper_logs", `t.id IN (SELECT log_id FROM paper_entries WHERE student_id = $1)`, true},
+	{"paper_entries", `t.student_id = $1`, false},
 	{"audit", `t.student_id = $1`, false},
 }
 

@@ -1,4 +1,5 @@
-// Package logbook writes what was practised as CSV (RFC 4180), as spreadsheets read it.
+// Package logbook writes what was practised as CSV (RFC 4180), as spreadsheets read it, and
+// reads logs that were kept on paper.
 package logbook
 
 import (

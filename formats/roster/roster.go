@@ -1,24 +1,19 @@
 // Package roster reads lists of students as people have them: names pasted from a
-// letter, one a line, or CSV (RFC 4180) from a table, with or without a head.
+// letter, one a line, or a table, with or without a head.
 package roster
 
 import (
-	"bytes"
-	"encoding/csv"
-	"errors"
+	"manudrill/formats/sheet"
+
 	"fmt"
-	"io"
 	"net/mail"
 	"strings"
 	"unicode"
 	"unicode/utf8"
 )
 
-// Bounds of a list.
-const (
-	MaxRows = 500
-	MaxName = 100 // characters
-)
+// MaxName is how many characters a name has at the most.
+const MaxName = 100
 
 // A Row is one student of a list.
 type Row struct {
@@ -29,60 +24,26 @@ type Row struct {
 	Fault string `json:"fault,omitempty"` // what is wrong with the line; empty where nothing is
 }
 
-// ErrTooLong is returned for a list with more rows than are read at once.
-var ErrTooLong = fmt.Errorf("a list has %d students at the most; add them in parts", MaxRows)
-
-// Read reads a list. Fields are parted by comma, semicolon or tab, whichever the
-// first line with one of them has; columns go by their heads (name, e-mail, group)
-// where there are any, or else in that order, where an address is known by its
-// form. Empty lines are passed over.
-func Read(text string) ([]Row, error) {
-	text = strings.TrimPrefix(text, "\ufeff") // which some tables begin with
-	if !utf8.ValidString(text) {
-		return nil, errors.New("the list is not text in UTF-8; save it as CSV (UTF-8)")
+// Read reads a list, as [sheet.Read] reads tables. Columns go by their heads (name, e-mail,
+// group) where there are any, or else in that order, where an address is known by its form.
+func Read(raw []byte) ([]Row, error) {
+	lines, err := sheet.Read(raw)
+	if err != nil {
+		return nil, err
 	}
-	r := csv.NewReader(bytes.NewReader([]byte(text)))
-	r.Comma, r.FieldsPerRecord, r.LazyQuotes, r.TrimLeadingSpace = delimiter(text), -1, true, true
 	columns, rows := order{name: 0, surname: -1, email: 1, group: 2}, []Row{}
 	seen := map[string]int{}
-	for first := true; ; first = false {
-		fields, err := r.Read()
-		if errors.Is(err, io.EOF) {
-			return rows, nil
+	for i, line := range lines {
+		if head, is := headOf(line.Fields); is && i == 0 {
+			columns = head
+			continue
 		}
-		if err != nil {
-			return nil, fmt.Errorf("the list cannot be read: %w", err)
-		}
-		line, _ := r.FieldPos(0)
-		if first {
-			if head, is := headOf(fields); is {
-				columns = head
-				continue
-			}
-		}
-		if len(rows) >= MaxRows {
-			return nil, ErrTooLong
-		}
-		if row, is := columns.row(line, fields); is {
+		if row, is := columns.row(line.Line, line.Fields); is {
 			row.Fault = faultOf(row, seen)
 			rows = append(rows, row)
 		}
 	}
-}
-
-// delimiter is what parts the fields of a list.
-func delimiter(text string) rune {
-	for line := range strings.Lines(text) {
-		if at := strings.IndexAny(line, "\t;,"); at >= 0 {
-			for _, d := range []rune{'\t', ';'} {
-				if strings.ContainsRune(line, d) {
-					return d
-				}
-			}
-			return ','
-		}
-	}
-	return ','
+	return rows, nil
 }
 
 // order says in which column what stands; −1 for nowhere.
@@ -112,7 +73,7 @@ func (o order) row(line int, fields []string) (Row, bool) {
 		if i < 0 || i >= len(fields) {
 			return ""
 		}
-		return strings.Join(strings.Fields(fields[i]), " ")
+		return fields[i]
 	}
 	row := Row{Line: line, Name: at(o.name), Email: at(o.email), Group: at(o.group)}
 	if o.surname > 0 {

@@ -232,6 +232,62 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/paper/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a log that was kept on paper, as CSV, and tell what is wrong with each line; nothing is kept */
+        post: operations["readPaper"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/paper/{logId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                logId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep those lines of a paper log with which nothing is wrong */
+        put: operations["putPaper"];
+        post?: never;
+        /** Take back a paper log that was brought in */
+        delete: operations["deletePaper"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/students/{studentId}/paper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+            };
+            cookie?: never;
+        };
+        /** What was kept of a student on paper */
+        get: operations["getPaper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/people/gone": {
         parameters: {
             query?: never;
@@ -2005,9 +2061,6 @@ export interface components {
             level?: components["schemas"]["Level"];
             groups: string[];
         };
-        RosterText: {
-            text: string;
-        };
         Roster: {
             rows: {
                 line: number;
@@ -3406,6 +3459,79 @@ export interface components {
             /** @description Off only because the note before it was: it comes back to the beat */
             madeUp: boolean;
         };
+        /**
+         * @description What a column of a paper log holds
+         * @enum {string}
+         */
+        PaperColumn: "day" | "student" | "drill" | "tempo" | "notesPerBeat" | "minutes" | "note" | "none";
+        /**
+         * @description In which order days are written with figures alone; unclear where both could be meant
+         * @enum {string}
+         */
+        PaperDates: "dayFirst" | "monthFirst" | "unclear";
+        /** @description A line of a paper log */
+        PaperEntry: {
+            line: number;
+            /**
+             * Format: date-time
+             * @description A day, at its midnight in UTC
+             */
+            day: string;
+            student: string;
+            drill: string;
+            /** Format: double */
+            bpm?: number;
+            notesPerBeat?: number;
+            /** Format: double */
+            minutes?: number;
+            note: string;
+            /** @description What is wrong with the line */
+            fault?: string;
+        };
+        PaperPreview: {
+            heads: string[];
+            columns: components["schemas"]["PaperColumn"][];
+            dates: components["schemas"]["PaperDates"];
+            rows: number;
+            wrong: number;
+            /** @description The first ones, and those with which something is wrong */
+            entries: components["schemas"]["PaperEntry"][];
+        };
+        PaperKept: {
+            kept: number;
+            /** @description That were kept already */
+            known: number;
+            /** @description That are not kept */
+            wrong: number;
+        };
+        Paper: {
+            drills: components["schemas"]["PaperDrill"][];
+            logs: components["schemas"]["PaperLog"][];
+        };
+        PaperDrill: {
+            name: string;
+            entries: number;
+            /** Format: double */
+            minutes: number;
+            points: {
+                /**
+                 * Format: date-time
+                 * @description A day, at its midnight in UTC
+                 */
+                day: string;
+                /** Format: double */
+                bpm: number;
+            }[];
+        };
+        /** @description A paper log that was brought in */
+        PaperLog: {
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            at: string;
+            author: string;
+            entries: number;
+        };
         /** @description What an archive has brought that was not there before */
         BroughtIn: {
             /**
@@ -3924,6 +4050,11 @@ export interface components {
         };
     };
     parameters: {
+        /** @description What each column holds; as its head says where it is not said */
+        PaperColumns: components["schemas"]["PaperColumn"][];
+        PaperDates: components["schemas"]["PaperDates"];
+        /** @description Whose all lines are; else each line names its student */
+        PaperStudent: string;
         /** @description The page that comes after this; the first one where not given */
         After: string;
         /** @description Items of the page */
@@ -4408,7 +4539,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RosterText"];
+                "application/octet-stream": string;
             };
         };
         responses: {
@@ -4419,6 +4550,114 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Roster"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    readPaper: {
+        parameters: {
+            query?: {
+                /** @description What each column holds; as its head says where it is not said */
+                columns?: components["parameters"]["PaperColumns"];
+                dates?: components["parameters"]["PaperDates"];
+                /** @description Whose all lines are; else each line names its student */
+                studentId?: components["parameters"]["PaperStudent"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description What each line would add */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaperPreview"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    putPaper: {
+        parameters: {
+            query?: {
+                /** @description What each column holds; as its head says where it is not said */
+                columns?: components["parameters"]["PaperColumns"];
+                dates?: components["parameters"]["PaperDates"];
+                /** @description Whose all lines are; else each line names its student */
+                studentId?: components["parameters"]["PaperStudent"];
+            };
+            header?: never;
+            path: {
+                logId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description How many lines are kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaperKept"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    deletePaper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                logId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Gone */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getPaper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                studentId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description By drill */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Paper"];
                 };
             };
             default: components["responses"]["Problem"];

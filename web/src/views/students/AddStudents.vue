@@ -7,6 +7,7 @@ import { answer, client, type Group, type Member, type RosterRow } from '../../a
 import { useAttempt } from '../../api/attempt'
 import { newId } from '../../api/ids'
 import { putGroup } from '../../api/people'
+import FileButton from '../../components/FileButton.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import { count } from '../../draw/words'
 
@@ -33,11 +34,8 @@ const read = () =>
   })
 watchDebounced(text, read, { debounce: 250 })
 
-async function picked(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
-  if (file) text.value = await file.text()
+async function picked(file: File) {
+  text.value = await file.text()
 }
 
 /** The groups that the lines name, by their names; those that are not there are made. */
@@ -91,10 +89,7 @@ function add() {
         <p class="small quiet">
           E-mail and group may be left out. A first line with heads (name, e-mail, group) says in
           which column what stands.
-          <label class="file"
-            ><input type="file" accept=".csv,.txt,.tsv,text/*" @change="picked" />Take a CSV
-            file</label
-          >
+          <FileButton accept=".csv,.txt,.tsv,text/*" @picked="picked">Take a CSV file</FileButton>
         </p>
       </div>
       <div
@@ -157,21 +152,6 @@ textarea {
   border-radius: var(--round);
   padding: var(--s2) var(--s3);
   resize: vertical;
-}
-.file {
-  text-decoration: underline;
-  text-underline-offset: 3px;
-  cursor: pointer;
-  white-space: nowrap;
-}
-.file input {
-  position: absolute;
-  opacity: 0;
-  width: 1px;
-}
-.file:focus-within {
-  outline: 3px solid var(--ink);
-  outline-offset: 2px;
 }
 .preview {
   max-height: 38vh;

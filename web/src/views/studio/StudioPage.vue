@@ -9,6 +9,7 @@ import { newId } from '../../api/ids'
 import { usePages } from '../../api/pages'
 import { allMembers, archive, bringPersonBack, teaches } from '../../api/people'
 import AuditList from '../../components/AuditList.vue'
+import BringIn from '../../components/BringIn.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import TextLine from '../../components/TextLine.vue'
 import { undoable } from '../../components/undo'
@@ -193,6 +194,22 @@ const takeOut = (m: Member) =>
         <section v-if="isOwner && !person?.demo" class="sheet stack">
           <h2>Letters</h2>
           <LetterList />
+        </section>
+        <section class="sheet stack">
+          <h2>Moving</h2>
+          <p v-if="isOwner">
+            <a href="/api/studio/archive.zip" download>The whole studio in one file</a>: students,
+            drills, takes with their sound, plans and notes. Nobody’s password is in it.
+          </p>
+          <BringIn @brought="attempt(load)">{{
+            isOwner ? 'Bring in a student, or a whole studio' : 'Bring in a student'
+          }}</BringIn>
+          <p class="small quiet">
+            From the ZIP file that a Manudrill elsewhere has made: “Everything in one file” on the
+            page of a student<template v-if="isOwner">
+              or of a studio; that comes into one without students alone</template
+            >.
+          </p>
         </section>
         <section class="sheet stack">
           <h2>What is kept about people</h2>

@@ -1,0 +1,54 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { RouterLink } from 'vue-router'
+
+import { answer, client, type BroughtIn } from '../api/client'
+import { useAttempt } from '../api/attempt'
+import { count } from '../draw/words'
+import FileButton from './FileButton.vue'
+import ProblemNote from './ProblemNote.vue'
+
+/** Brings in what was taken out about a student, or about a whole studio. */
+const emit = defineEmits<{ brought: [what: BroughtIn] }>()
+const busy = ref('')
+const brought = ref<BroughtIn>()
+const { problem, attempt } = useAttempt()
+
+const bringIn = (file: File) =>
+  attempt(async () => {
+    brought.value = undefined
+    busy.value = file.name
+    try {
+      brought.value = await answer(
+        client.POST('/archives', {
+          headers: { 'Content-Type': 'application/zip' },
+          body: file as unknown as string, // the contract's binary body
+          bodySerializer: (body: unknown) => body as Blob,
+          signal: AbortSignal.timeout(15 * 60_000),
+        }),
+      )
+      emit('brought', brought.value)
+    } finally {
+      busy.value = ''
+    }
+  })
+</script>
+
+<template>
+  <div class="stack">
+    <ProblemNote v-if="problem" :problem="problem" />
+    <p v-if="busy" role="status">{{ busy }} is being brought in: all of it, or nothing.</p>
+    <p v-else-if="brought" role="status">
+      <b>{{ brought.name }}</b> is here, with {{ count(brought.takes, 'take')
+      }}<template v-if="!brought.studentId"> of {{ count(brought.students, 'student') }}</template
+      >.
+      <RouterLink v-if="brought.studentId" :to="`/students/${brought.studentId}`"
+        >Open the page</RouterLink
+      >
+      <template v-else>Nobody’s password came along: make cards for those who shall come in.</template>
+    </p>
+    <p v-else>
+      <FileButton accept=".zip,application/zip" @picked="bringIn"><slot /></FileButton>
+    </p>
+  </div>
+</template>
