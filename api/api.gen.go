@@ -2670,6 +2670,9 @@ type ServerInterface interface {
 	// Make a routine that ships, with its drills, for a student; the same id twice makes one
 	// (POST /students/{studentId}/routines/{routineId}/ready/{readyId})
 	AddReadyRoutine(c *gin.Context, studentId openapi_types.UUID, routineId openapi_types.UUID, readyId string)
+	// A student's takes as a table
+	// (GET /students/{studentId}/takes.csv)
+	GetTakesFile(c *gin.Context, studentId openapi_types.UUID)
 	// The studio
 	// (GET /studio)
 	GetStudio(c *gin.Context)
@@ -4260,7 +4263,7 @@ func (siw *ServerInterfaceWrapper) ReadPaper(c *gin.Context) {
 
 	// ------------- Optional query parameter "columns" -------------
 
-	err = runtime.BindQueryParameterWithOptions("form", false, false, "columns", c.Request.URL.Query(), &params.Columns, runtime.BindQueryParameterOptions{Type: "array", Format: ""})
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "columns", c.Request.URL.Query(), &params.Columns, runtime.BindQueryParameterOptions{Type: "array", Format: ""})
 	if err != nil {
 		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter columns: %w", err), http.StatusBadRequest)
 		return
@@ -4337,7 +4340,7 @@ func (siw *ServerInterfaceWrapper) PutPaper(c *gin.Context) {
 
 	// ------------- Optional query parameter "columns" -------------
 
-	err = runtime.BindQueryParameterWithOptions("form", false, false, "columns", c.Request.URL.Query(), &params.Columns, runtime.BindQueryParameterOptions{Type: "array", Format: ""})
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "columns", c.Request.URL.Query(), &params.Columns, runtime.BindQueryParameterOptions{Type: "array", Format: ""})
 	if err != nil {
 		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter columns: %w", err), http.StatusBadRequest)
 		return
@@ -5920,6 +5923,31 @@ func (siw *ServerInterfaceWrapper) AddReadyRoutine(c *gin.Context) {
 	siw.Handler.AddReadyRoutine(c, studentId, routineId, readyId)
 }
 
+// GetTakesFile operation middleware
+func (siw *ServerInterfaceWrapper) GetTakesFile(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "studentId" -------------
+	var studentId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "studentId", c.Param("studentId"), &studentId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter studentId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetTakesFile(c, studentId)
+}
+
 // GetStudio operation middleware
 func (siw *ServerInterfaceWrapper) GetStudio(c *gin.Context) {
 
@@ -6612,6 +6640,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/students/:studentId/routines", wrapper.ListRoutines)
 	router.PUT(options.BaseURL+"/students/:studentId/routines/:routineId", wrapper.PutRoutine)
 	router.POST(options.BaseURL+"/students/:studentId/routines/:routineId/ready/:readyId", wrapper.AddReadyRoutine)
+	router.GET(options.BaseURL+"/students/:studentId/takes.csv", wrapper.GetTakesFile)
 	router.GET(options.BaseURL+"/studio", wrapper.GetStudio)
 	router.PUT(options.BaseURL+"/studio", wrapper.ChangeStudio)
 	router.GET(options.BaseURL+"/studio/archive.zip", wrapper.GetStudioArchive)
@@ -10918,6 +10947,51 @@ func (response AddReadyRoutinedefaultApplicationProblemPlusJSONResponse) VisitAd
 	return err
 }
 
+type GetTakesFileRequestObject struct {
+	StudentId openapi_types.UUID `json:"studentId"`
+}
+
+type GetTakesFileResponseObject interface {
+	VisitGetTakesFileResponse(w http.ResponseWriter) error
+}
+
+type GetTakesFile200TextcsvResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response GetTakesFile200TextcsvResponse) VisitGetTakesFileResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "text/csv")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type GetTakesFiledefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetTakesFiledefaultApplicationProblemPlusJSONResponse) VisitGetTakesFileResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type GetStudioRequestObject struct {
 }
 
@@ -12122,6 +12196,9 @@ type StrictServerInterface interface {
 	// Make a routine that ships, with its drills, for a student; the same id twice makes one
 	// (POST /students/{studentId}/routines/{routineId}/ready/{readyId})
 	AddReadyRoutine(ctx context.Context, request AddReadyRoutineRequestObject) (AddReadyRoutineResponseObject, error)
+	// A student's takes as a table
+	// (GET /students/{studentId}/takes.csv)
+	GetTakesFile(ctx context.Context, request GetTakesFileRequestObject) (GetTakesFileResponseObject, error)
 	// The studio
 	// (GET /studio)
 	GetStudio(ctx context.Context, request GetStudioRequestObject) (GetStudioResponseObject, error)
@@ -15331,6 +15408,32 @@ func (sh *strictHandler) AddReadyRoutine(ctx *gin.Context, studentId openapi_typ
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(AddReadyRoutineResponseObject); ok {
 		if err := validResponse.VisitAddReadyRoutineResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetTakesFile operation middleware
+func (sh *strictHandler) GetTakesFile(ctx *gin.Context, studentId openapi_types.UUID) {
+	var request GetTakesFileRequestObject
+
+	request.StudentId = studentId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetTakesFile(ctx, request.(GetTakesFileRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetTakesFile")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetTakesFileResponseObject); ok {
+		if err := validResponse.VisitGetTakesFileResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

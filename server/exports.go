@@ -124,6 +124,47 @@ func row(w *logbook.Writer, drill string, d progress.Day) {
 	w.Row(logbook.Day(d.Date), drill, d.Takes, d.Counting, d.Clean, d.Seconds, d.SlurSeconds, d.Stands.BPM, d.Stands.NotesPerBeat, d.SpreadPercent)
 }
 
+// maxListed is how many takes one file lists, the latest.
+const maxListed = 20_000
+
+// GetTakesFile returns a student's takes as CSV.
+func (s *Server) GetTakesFile(ctx context.Context, r api.GetTakesFileRequestObject) (api.GetTakesFileResponseObject, error) {
+	if _, err := s.store.Person(ctx, r.StudentId); err != nil {
+		return nil, err
+	}
+	var out bytes.Buffer
+	w := logbook.New(&out, "recorded at", "drill", "tempo, bpm", "notes a beat", "recorded by", "state", "right notes, %", "timing spread, ms", "timing spread, % of the interval", "notes a second", "counts for the ladder", "ladder")
+	n := 0
+	for page := (store.Page{Limit: 200}); n < maxListed; {
+		takes, err := s.store.Takes(ctx, nil, &r.StudentId, page)
+		if err != nil {
+			return nil, err
+		}
+		for _, t := range takes {
+			takeRow(w, t)
+		}
+		if n += len(takes); len(takes) < page.Size() {
+			break
+		}
+		last := takes[len(takes)-1]
+		page.After = &store.Cursor{At: last.RecordedAt, ID: last.ID}
+	}
+	err := w.Done()
+	return asFile{name: "takes.csv", kind: "text/csv; charset=utf-8", body: func() ([]byte, error) { return out.Bytes(), err }}, nil
+}
+
+func takeRow(w *logbook.Writer, t store.TakeSummary) {
+	step, counts := "", false
+	if t.Decision != nil {
+		step, counts = string(t.Decision.Step), t.Decision.Counts
+	}
+	if t.State != store.Measured { // nothing is known of it
+		w.Row(t.RecordedAt, t.DrillName, t.Rung.BPM, t.Rung.NotesPerBeat, t.Source, t.State, nil, nil, nil, nil, false, "")
+		return
+	}
+	w.Row(t.RecordedAt, t.DrillName, t.Rung.BPM, t.Rung.NotesPerBeat, t.Source, t.State, t.RightPercent, t.SpreadMs, t.SpreadPercent, t.NotesPerSecond, counts, step)
+}
+
 // asFile is an answer that is a file of its own.
 type asFile struct {
 	name, kind string
@@ -149,6 +190,9 @@ func (f asFile) VisitGetPlanFileResponse(w http.ResponseWriter) error { return f
 
 // VisitGetCalendarResponse sends it.
 func (f asFile) VisitGetCalendarResponse(w http.ResponseWriter) error { return f.send(w) }
+
+// VisitGetTakesFileResponse sends it.
+func (f asFile) VisitGetTakesFileResponse(w http.ResponseWriter) error { return f.send(w) }
 
 // VisitGetPracticeLogResponse sends it.
 func (f asFile) VisitGetPracticeLogResponse(w http.ResponseWriter) error { return f.send(w) }

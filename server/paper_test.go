@@ -74,7 +74,7 @@ func TestAPaperLog(t *testing.T) {
 func TestAPaperLogOfOne(t *testing.T) {
 	mira, _ := twoStudents(t)
 	file := []byte("Tag;Was;Schl\xe4ge\n1/2/2025;Bindungen;80\n")
-	query := "?columns=day,drill,tempo&dates=monthFirst&studentId=" + mira.ID.String()
+	query := "?columns=day&columns=drill&columns=tempo&dates=monthFirst&studentId=" + mira.ID.String()
 	var p api.PaperPreview
 	as(t, teacher).ok(http.MethodPost, "/paper/read"+query, file, &p)
 	assert.Equal(t, []string{"Tag", "Was", "Schläge"}, p.Heads)

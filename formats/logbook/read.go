@@ -93,6 +93,7 @@ func Read(raw []byte, columns []Column, dates DateOrder, today time.Time) (Log, 
 	known := headsOf(rows[0].Fields)
 	if slices.Contains(known, DayColumn) || !hasDay(rows[0].Fields) {
 		l.Heads, rows = rows[0].Fields, rows[1:]
+		findDay(known, rows)
 	} else {
 		known = slices.Clone(usual)
 	}
@@ -120,6 +121,19 @@ func headsOf(fields []string) []Column {
 		}
 	}
 	return columns
+}
+
+// findDay finds the column of days where its head does not tell, by what stands below.
+func findDay(columns []Column, rows []sheet.Row) {
+	if slices.Contains(columns, DayColumn) || len(rows) == 0 {
+		return
+	}
+	for i, c := range columns {
+		if c == NoColumn && i < len(rows[0].Fields) && hasDay(rows[0].Fields[i:i+1]) {
+			columns[i] = DayColumn
+			return
+		}
+	}
 }
 
 func hasDay(fields []string) bool {

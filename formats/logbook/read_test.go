@@ -52,7 +52,8 @@ func TestColumnsThatAreSaid(t *testing.T) {
 	const text = "Datum;Schüler;Übung;Schläge\n1.2.2025;Mira;Bindungen;80\n"
 	l := read(t, text)
 	assert.Equal(t, []string{"Datum", "Schüler", "Übung", "Schläge"}, l.Heads)
-	assert.Contains(t, l.Entries[0].Fault, "no day")
+	assert.Equal(t, []logbook.Column{"day", "none", "none", "none"}, l.Columns, "a day is known by itself")
+	assert.Contains(t, l.Entries[0].Fault, "no drill")
 	l, err := logbook.Read([]byte(text), []logbook.Column{"day", "student", "drill", "tempo"}, "", today)
 	require.NoError(t, err)
 	assert.Empty(t, l.Entries[0].Fault)

@@ -1,4 +1,5 @@
 import type { Film } from '../audio/camera'
+import { fileBody } from './files'
 import { answer, client, Problem, type Source, type Take } from './client'
 
 /** The largest file the server takes, in bytes. */
@@ -74,9 +75,7 @@ export async function handIn(h: HandIn): Promise<Take> {
           recordedAt,
         },
       },
-      headers: { 'Content-Type': 'application/octet-stream' },
-      body: h.file as unknown as string, // the contract's binary body
-      bodySerializer: (body: unknown) => body as Blob,
+      ...fileBody(h.file),
       signal: AbortSignal.timeout(atLeast + (perMegabyte * h.file.size) / 2 ** 20),
     }),
   )
@@ -87,9 +86,7 @@ export async function handInFilm(takeId: string, { blob, startsAt }: Film): Prom
   await answer(
     client.PUT('/takes/{takeId}/video', {
       params: { path: { takeId }, query: { startsAt: Math.max(-60, Math.min(1200, startsAt)) } },
-      headers: { 'Content-Type': 'application/octet-stream' },
-      body: blob as unknown as string, // the contract's binary body
-      bodySerializer: (body: unknown) => body as Blob,
+      ...fileBody(blob),
       signal: AbortSignal.timeout(atLeast + (perMegabyte * blob.size) / 2 ** 20),
     }),
   )

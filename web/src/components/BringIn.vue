@@ -4,6 +4,7 @@ import { RouterLink } from 'vue-router'
 
 import { answer, client, type BroughtIn } from '../api/client'
 import { useAttempt } from '../api/attempt'
+import { fileBody } from '../api/files'
 import { count } from '../draw/words'
 import FileButton from './FileButton.vue'
 import ProblemNote from './ProblemNote.vue'
@@ -21,9 +22,7 @@ const bringIn = (file: File) =>
     try {
       brought.value = await answer(
         client.POST('/archives', {
-          headers: { 'Content-Type': 'application/zip' },
-          body: file as unknown as string, // the contract's binary body
-          bodySerializer: (body: unknown) => body as Blob,
+          ...fileBody(file, 'application/zip'),
           signal: AbortSignal.timeout(15 * 60_000),
         }),
       )
@@ -45,7 +44,9 @@ const bringIn = (file: File) =>
       <RouterLink v-if="brought.studentId" :to="`/students/${brought.studentId}`"
         >Open the page</RouterLink
       >
-      <template v-else>Nobody’s password came along: make cards for those who shall come in.</template>
+      <template v-else
+        >Nobody’s password came along: make cards for those who shall come in.</template
+      >
     </p>
     <p v-else>
       <FileButton accept=".zip,application/zip" @picked="bringIn"><slot /></FileButton>

@@ -175,8 +175,28 @@ export const sourceNames: Record<Source, string> = {
 const day = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' })
 const time = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' })
 
+const dayWithYear = new Intl.DateTimeFormat('en-GB', {
+  day: 'numeric',
+  month: 'short',
+  year: 'numeric',
+})
+
+/** The year in place of the weekday where it is long ago, or far ahead. */
 export function dayOf(iso: string): string {
-  return day.format(new Date(iso))
+  const far = Math.abs(Date.parse(iso) - Date.now()) > 300 * 86_400_000
+  return (far ? dayWithYear : day).format(new Date(iso))
+}
+
+const date = new Intl.DateTimeFormat('en-GB', {
+  day: 'numeric',
+  month: 'short',
+  year: 'numeric',
+  timeZone: 'UTC',
+})
+
+/** A day that comes as its midnight in UTC, wherever it is read. */
+export function dateOf(iso: string): string {
+  return date.format(new Date(iso))
 }
 
 export function momentOf(iso: string): string {

@@ -9,6 +9,7 @@ import { handOf } from '../../api/hand'
 import ProblemNote from '../../components/ProblemNote.vue'
 import DrillCourse from './DrillCourse.vue'
 import EvennessCourse from './EvennessCourse.vue'
+import PaperCourse from './PaperCourse.vue'
 import PracticeCourse from './PracticeCourse.vue'
 import ThenAndNow from './ThenAndNow.vue'
 
@@ -47,6 +48,7 @@ watch(weeks, load)
         <p class="small links">
           <RouterLink :to="`/report/${studentId}`">Report</RouterLink>
           <a :href="`/api/students/${studentId}/practice.csv`" download>Practice log, CSV</a>
+          <a :href="`/api/students/${studentId}/takes.csv`" download>Takes, CSV</a>
         </p>
         <el-select v-model="weeks" class="weeks" aria-label="How far back">
           <el-option :value="8" label="8 weeks" />
@@ -60,6 +62,7 @@ watch(weeks, load)
         <ThenAndNow :groups="overview.groups" />
         <EvennessCourse :groups="overview.groups" :gate="overview.drills[0]?.gate.spreadPercent" />
         <PracticeCourse :overview="overview" :hand="hand" />
+        <PaperCourse :student="studentId" />
       </div>
     </template>
   </div>

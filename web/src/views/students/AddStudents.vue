@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 
 import { answer, client, type Group, type Member, type RosterRow } from '../../api/client'
 import { useAttempt } from '../../api/attempt'
+import { fileBody } from '../../api/files'
 import { newId } from '../../api/ids'
 import { putGroup } from '../../api/people'
 import FileButton from '../../components/FileButton.vue'
@@ -16,26 +17,40 @@ const props = defineProps<{ groups: Group[] }>()
 const emit = defineEmits<{ close: []; added: [people: Member[]] }>()
 
 const text = ref('')
+/** A table as it is: in what it is written is found out where it is read. */
+const table = ref<File>()
 const rows = ref<(RosterRow & { id: string })[]>([])
 const { problem, attempt } = useAttempt()
 const wrong = computed(() => rows.value.filter((r) => r.fault).length)
 const busy = ref(false)
+/** Of a long list the first lines are shown, and those that are wrong. */
+const shown = computed(() => rows.value.filter((r, i) => i < 200 || r.fault).slice(0, 400))
 const hasMore = computed(() => rows.value.some((r) => r.email || r.group))
 
 const read = () =>
   attempt(async () => {
-    if (!text.value.trim()) return (rows.value = [])
-    const got = await answer(client.POST('/people/read', { body: { text: text.value } }))
+    if (!table.value && !text.value.trim()) return (rows.value = [])
+    const got = await answer(
+      client.POST('/people/read', fileBody(table.value ?? new Blob([text.value]))),
+    )
     // A line keeps its id for as long as it is there: added twice, it is one.
     rows.value = got.rows.map((r) => ({
       ...r,
       id: rows.value.find((k) => k.line === r.line && k.name === r.name)?.id ?? newId(),
     }))
   })
-watchDebounced(text, read, { debounce: 250 })
+watchDebounced(
+  text,
+  () => {
+    table.value = undefined
+    return read()
+  },
+  { debounce: 250 },
+)
 
-async function picked(file: File) {
-  text.value = await file.text()
+function picked(file: File) {
+  table.value = file
+  void read()
 }
 
 /** The groups that the lines name, by their names; those that are not there are made. */
@@ -89,7 +104,8 @@ function add() {
         <p class="small quiet">
           E-mail and group may be left out. A first line with heads (name, e-mail, group) says in
           which column what stands.
-          <FileButton accept=".csv,.txt,.tsv,text/*" @picked="picked">Take a CSV file</FileButton>
+          <FileButton accept=".csv,.txt,.tsv,text/*" @picked="picked">Take a CSV file</FileButton
+          ><template v-if="table">: {{ table.name }}</template>
         </p>
       </div>
       <div
@@ -110,7 +126,7 @@ function add() {
             </tr>
           </thead>
           <tbody>
-            <tr v-for="r in rows" :key="r.line" :class="{ wrong: r.fault }">
+            <tr v-for="r in shown" :key="r.line" :class="{ wrong: r.fault }">
               <td class="number figures">{{ r.line }}</td>
               <td>{{ r.name }}</td>
               <td v-if="hasMore">{{ r.email }}</td>
@@ -122,6 +138,9 @@ function add() {
           </tbody>
         </table>
       </div>
+      <p v-if="shown.length < rows.length" class="small quiet">
+        {{ count(shown.length, 'line') }} of {{ rows.length }} shown.
+      </p>
     </div>
     <template #footer>
       <span v-if="wrong" class="grow"

@@ -17,6 +17,7 @@ import { counted, filtered, kindWords, ordered, type Kind, type Order } from '..
 import GlanceTable from '../glance/GlanceTable.vue'
 import { person } from '../../session'
 import AddStudents from './AddStudents.vue'
+import BringInDialog from './BringInDialog.vue'
 import { makeCards } from './cards'
 import GroupsDialog from './GroupsDialog.vue'
 import MeasureAll from './MeasureAll.vue'
@@ -26,7 +27,7 @@ const { problem, attempt } = useAttempt()
 const group = ref<string>()
 const groups = ref<Group[]>([])
 const everybody = ref<Person[]>([])
-const dialog = ref<'add' | 'groups'>()
+const dialog = ref<'add' | 'groups' | 'bring'>()
 const added = ref<Member[]>([])
 const glance = ref<Glance>()
 const order = ref<Order>('need')
@@ -63,6 +64,7 @@ useEventListener('keydown', (e) => {
 async function look() {
   groups.value = await allGroups()
 }
+const lookAgain = () => attempt(() => Promise.all([glanceOver(), look()]))
 const show = (id?: string) =>
   attempt(async () => {
     group.value = id
@@ -82,7 +84,7 @@ function changedGroups(now: Group[]) {
 function haveAdded(people: Member[]) {
   dialog.value = undefined
   added.value = people
-  void attempt(() => Promise.all([glanceOver(), look()]))
+  void lookAgain()
 }
 const print = (people: Member[]) =>
   attempt(async () => {
@@ -110,6 +112,7 @@ const print = (people: Member[]) =>
       </div>
       <span v-else class="grow"></span>
       <el-button @click="openGroups">Groups</el-button>
+      <el-button @click="dialog = 'bring'">Bring in</el-button>
       <el-button type="primary" @click="dialog = 'add'">Add students</el-button>
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
@@ -178,6 +181,7 @@ const print = (people: Member[]) =>
       </p>
       <MeasureAll />
     </section>
+    <BringInDialog v-if="dialog === 'bring'" @close="dialog = undefined" @brought="lookAgain" />
     <AddStudents
       v-if="dialog === 'add'"
       :groups="groups"

@@ -98,42 +98,60 @@ const takeOut = (m: Member) =>
       >
     </ProblemNote>
     <div class="side-by-side">
-      <section class="sheet stack">
-        <h2>Who teaches here</h2>
-        <ul>
-          <li v-for="m in staff" :key="m.person.id">
-            <span class="grow">
-              <b>{{ m.person.name }}</b>
-              <span class="quiet small">
-                {{ m.person.role === 'owner' ? 'owner' : 'instructor'
-                }}<template v-if="m.state !== 'joined' && !m.person.demo">{{
-                  m.state === 'invited' ? ', has a card, not come in yet' : ', has no card yet'
-                }}</template>
+      <div class="stack">
+        <section class="sheet stack">
+          <h2>Who teaches here</h2>
+          <ul>
+            <li v-for="m in staff" :key="m.person.id">
+              <span class="grow">
+                <b>{{ m.person.name }}</b>
+                <span class="quiet small">
+                  {{ m.person.role === 'owner' ? 'owner' : 'instructor'
+                  }}<template v-if="m.state !== 'joined' && !m.person.demo">{{
+                    m.state === 'invited' ? ', has a card, not come in yet' : ', has no card yet'
+                  }}</template>
+                </span>
               </span>
-            </span>
-            <template v-if="isOwner && m.person.role === 'instructor'">
-              <el-button v-if="!m.person.demo" @click="card(m)">New card</el-button>
-              <el-button @click="takeOut(m)">Archive</el-button>
-            </template>
-          </li>
-        </ul>
-        <form v-if="isOwner" class="stack" @submit.prevent="add">
-          <h3>Add an instructor</h3>
-          <TextLine v-model="fresh.name" name="Name" :max="100" />
-          <TextLine
-            v-model="fresh.email"
-            name="E-mail (may be left out)"
-            type="email"
-            hint="For a link when the password is forgotten; for nothing else"
-          />
-          <div>
-            <el-button type="primary" native-type="submit" :disabled="!fresh.name.trim()"
-              >Add and make a card</el-button
-            >
-          </div>
-        </form>
-        <p v-else class="quiet">The owner adds instructors.</p>
-      </section>
+              <template v-if="isOwner && m.person.role === 'instructor'">
+                <el-button v-if="!m.person.demo" @click="card(m)">New card</el-button>
+                <el-button @click="takeOut(m)">Archive</el-button>
+              </template>
+            </li>
+          </ul>
+          <form v-if="isOwner" class="stack" @submit.prevent="add">
+            <h3>Add an instructor</h3>
+            <TextLine v-model="fresh.name" name="Name" :max="100" />
+            <TextLine
+              v-model="fresh.email"
+              name="E-mail (may be left out)"
+              type="email"
+              hint="For a link when the password is forgotten; for nothing else"
+            />
+            <div>
+              <el-button type="primary" native-type="submit" :disabled="!fresh.name.trim()"
+                >Add and make a card</el-button
+              >
+            </div>
+          </form>
+          <p v-else class="quiet">The owner adds instructors.</p>
+        </section>
+        <section class="sheet stack">
+          <h2>Moving</h2>
+          <p v-if="isOwner">
+            <a href="/api/studio/archive.zip" download>The whole studio in one file</a>: students,
+            drills, takes with their sound, plans and notes. Nobody’s password is in it.
+          </p>
+          <BringIn @brought="attempt(load)">{{
+            isOwner ? 'Bring in a student, or a whole studio' : 'Bring in a student'
+          }}</BringIn>
+          <p class="small quiet">
+            From the ZIP file that a Manudrill elsewhere has made: “Everything in one file” on the
+            page of a student<template v-if="isOwner">
+              or of a studio; that comes into one without students alone</template
+            >.
+          </p>
+        </section>
+      </div>
       <div class="stack">
         <form v-if="isOwner" class="sheet stack" @submit.prevent="save">
           <h2>The studio</h2>
@@ -194,22 +212,6 @@ const takeOut = (m: Member) =>
         <section v-if="isOwner && !person?.demo" class="sheet stack">
           <h2>Letters</h2>
           <LetterList />
-        </section>
-        <section class="sheet stack">
-          <h2>Moving</h2>
-          <p v-if="isOwner">
-            <a href="/api/studio/archive.zip" download>The whole studio in one file</a>: students,
-            drills, takes with their sound, plans and notes. Nobody’s password is in it.
-          </p>
-          <BringIn @brought="attempt(load)">{{
-            isOwner ? 'Bring in a student, or a whole studio' : 'Bring in a student'
-          }}</BringIn>
-          <p class="small quiet">
-            From the ZIP file that a Manudrill elsewhere has made: “Everything in one file” on the
-            page of a student<template v-if="isOwner">
-              or of a studio; that comes into one without students alone</template
-            >.
-          </p>
         </section>
         <section class="sheet stack">
           <h2>What is kept about people</h2>
