@@ -11,9 +11,10 @@ import SoundBar from '../../components/SoundBar.vue'
 import { undoable } from '../../components/undo'
 import { count, dayOf, momentOf, rungShort } from '../../draw/words'
 import { useStudent } from '../students/student'
+import NextWeek from './NextWeek.vue'
 
 /** The next half hour with a student: what is new, what to look at, what to hear, what to set. */
-const { pupil } = useStudent()
+const { pupil, isAway } = useStudent()
 const id = pupil.value.member.person.id
 const lesson = ref<Lesson>()
 const text = ref('')
@@ -121,26 +122,8 @@ const takeOut = (n: LessonNote) =>
             <p v-else class="small quiet">The sound is no longer kept.</p>
           </article>
         </section>
-        <section class="sheet stack">
-          <h2>To record now</h2>
-          <div class="row">
-            <RouterLink v-for="a in pupil.assignments" :key="a.id" :to="`/stand/${a.id}`"
-              >{{ a.drillName }}, {{ rungShort(a.rung, a.climb.mixed) }}</RouterLink
-            >
-          </div>
-          <p class="small quiet">
-            On this device, here in the lesson: it is the student’s take like any other.
-          </p>
-        </section>
       </div>
       <div class="stack">
-        <section class="sheet stack">
-          <h2>Next week</h2>
-          <p>
-            <RouterLink :to="`/students/${id}/plan`">The plan</RouterLink> is laid out from what was
-            played; what you change by hand stays.
-          </p>
-        </section>
         <form class="sheet stack" @submit.prevent="save">
           <h2>Note of this lesson</h2>
           <el-input
@@ -158,6 +141,17 @@ const takeOut = (n: LessonNote) =>
             <el-button v-if="note.revision" @click="write()">Leave it</el-button>
           </div>
         </form>
+        <section class="sheet stack">
+          <h2>To record now</h2>
+          <div class="row">
+            <RouterLink v-for="a in pupil.assignments" :key="a.id" :to="`/stand/${a.id}`"
+              >{{ a.drillName }}, {{ rungShort(a.rung, a.climb.mixed) }}</RouterLink
+            >
+          </div>
+          <p class="small quiet">
+            On this device, here in the lesson: it is the student’s take like any other.
+          </p>
+        </section>
         <section v-if="lesson.notes.length" class="sheet stack">
           <h2>Lessons before</h2>
           <article v-for="n in lesson.notes" :key="n.id">
@@ -171,6 +165,7 @@ const takeOut = (n: LessonNote) =>
         </section>
       </div>
     </div>
+    <NextWeek :student="id" :editable="!isAway" />
   </div>
 </template>
 

@@ -18,6 +18,8 @@ const props = defineProps<{
   played: SavedPlan['played']
   exercises: PlanExercise[]
   editable: boolean
+  /** How many weeks from this one on are shown; all of them where it is not said. */
+  weeks?: number
 }>()
 const emit = defineEmits<{ change: [plan: Plan] }>()
 const board = ref<HTMLElement>()
@@ -72,23 +74,22 @@ const showsPast = ref(false)
 const pastWeeks = computed(
   () => props.plan.weeks.filter((w) => isPast(w.days.at(-1)?.date ?? w.begins)).length,
 )
+const isShown = (week: number) =>
+  props.weeks === undefined
+    ? showsPast.value || week >= pastWeeks.value
+    : week >= pastWeeks.value && week < pastWeeks.value + props.weeks
 const why = (l: PlanLine) => [l.reason, l.rule ? '' : 'Put here by hand.'].filter(Boolean).join(' ')
 </script>
 
 <template>
   <div ref="board" class="board">
-    <p v-if="pastWeeks">
+    <p v-if="pastWeeks && !weeks">
       <button type="button" class="link small" @click="showsPast = !showsPast">
         {{ showsPast ? 'Fold away' : 'Show' }} {{ count(pastWeeks, 'week') }} that
         {{ pastWeeks === 1 ? 'is' : 'are' }} over
       </button>
     </p>
-    <section
-      v-for="(w, week) in plan.weeks"
-      v-show="showsPast || week >= pastWeeks"
-      :key="w.begins"
-      class="week"
-    >
+    <section v-for="(w, week) in plan.weeks" v-show="isShown(week)" :key="w.begins" class="week">
       <header>
         <b>Week of {{ dayMonth(w.begins) }}</b>
         <span v-if="w.theme" class="small">{{ w.theme }}</span>
@@ -97,7 +98,7 @@ const why = (l: PlanLine) => [l.reason, l.rule ? '' : 'Put here by hand.'].filte
           {{ w.positions.join(' and ') }}</span
         >
         <button
-          v-if="editable && plan.weeks[week + 1]"
+          v-if="editable && plan.weeks[week + 1] && isShown(week + 1)"
           type="button"
           class="link small"
           @click="emit('change', copied(plan, week, week + 1))"
