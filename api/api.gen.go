@@ -84,6 +84,69 @@ func (e DifferenceAbout) Valid() bool {
 	}
 }
 
+// Defines values for GlanceOrder.
+const (
+	GlanceOrderDays GlanceOrder = "days"
+	GlanceOrderGate GlanceOrder = "gate"
+	GlanceOrderName GlanceOrder = "name"
+	GlanceOrderNeed GlanceOrder = "need"
+	GlanceOrderPair GlanceOrder = "pair"
+)
+
+// Valid indicates whether the value is a known member of the GlanceOrder enum.
+func (e GlanceOrder) Valid() bool {
+	switch e {
+	case GlanceOrderDays:
+		return true
+	case GlanceOrderGate:
+		return true
+	case GlanceOrderName:
+		return true
+	case GlanceOrderNeed:
+		return true
+	case GlanceOrderPair:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for GlanceWhy.
+const (
+	Away      GlanceWhy = "away"
+	Pain      GlanceWhy = "pain"
+	Ready     GlanceWhy = "ready"
+	Slipping  GlanceWhy = "slipping"
+	Stuck     GlanceWhy = "stuck"
+	Uneven    GlanceWhy = "uneven"
+	Untouched GlanceWhy = "untouched"
+	Well      GlanceWhy = "well"
+)
+
+// Valid indicates whether the value is a known member of the GlanceWhy enum.
+func (e GlanceWhy) Valid() bool {
+	switch e {
+	case Away:
+		return true
+	case Pain:
+		return true
+	case Ready:
+		return true
+	case Slipping:
+		return true
+	case Stuck:
+		return true
+	case Uneven:
+		return true
+	case Untouched:
+		return true
+	case Well:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for Level.
 const (
 	Advanced     Level = "advanced"
@@ -709,12 +772,20 @@ type Gate = tempo.Gate
 
 // Glance defines model for Glance.
 type Glance struct {
-	// More There are more than one look takes in: look at a group
-	More     bool            `json:"more"`
+	// Counts How many there are by their first reason, whichever is asked for
+	Counts   []GlanceCount   `json:"counts"`
 	Students []GlanceStudent `json:"students"`
 
 	// Today A day, at its midnight in UTC
 	Today time.Time `json:"today"`
+}
+
+// GlanceCount defines model for GlanceCount.
+type GlanceCount struct {
+	N int `json:"n"`
+
+	// Why The first reason to look at somebody; well for none
+	Why GlanceWhy `json:"why"`
 }
 
 // GlanceDrill defines model for GlanceDrill.
@@ -728,23 +799,42 @@ type GlanceDrill struct {
 	// ShowsTake The take that shows it
 	ShowsTake *openapi_types.UUID `json:"showsTake,omitempty"`
 
-	// State How a student stands with a drill
-	State *State `json:"state,omitempty"`
+	// State How a student stands with a drill, in short
+	State *GlanceState `json:"state,omitempty"`
 
 	// Waits Takes wait for a review
 	Waits bool `json:"waits"`
 }
 
+// GlanceOrder defines model for GlanceOrder.
+type GlanceOrder string
+
+// GlanceState How a student stands with a drill, in short
+type GlanceState struct {
+	// Finding How it goes with a drill
+	Finding Finding `json:"finding"`
+
+	// OfGate Timing spread of the last takes that count, % of what the gate allows
+	OfGate *float64 `json:"ofGate,omitempty"`
+
+	// Weakest How a finger pair went
+	Weakest *PairCourse `json:"weakest,omitempty"`
+}
+
 // GlanceStudent defines model for GlanceStudent.
 type GlanceStudent struct {
 	// Days Played on in the last two weeks
-	Days      []time.Time          `json:"days"`
-	Drills    []GlanceDrill        `json:"drills"`
-	Groups    []openapi_types.UUID `json:"groups"`
-	HurtSince *time.Time           `json:"hurtSince,omitempty"`
-	Needs     []Need               `json:"needs"`
-	Person    Person               `json:"person"`
+	Days   []time.Time   `json:"days"`
+	Drills []GlanceDrill `json:"drills"`
+
+	// Due In words, what their plan asks for and by when
+	Due    []string `json:"due"`
+	Needs  []Need   `json:"needs"`
+	Person Person   `json:"person"`
 }
+
+// GlanceWhy The first reason to look at somebody; well for none
+type GlanceWhy string
 
 // GoalSaid defines model for GoalSaid.
 type GoalSaid = plan.Said
@@ -2014,6 +2104,18 @@ type ExportParamsFormat string
 // GetGlanceParams defines parameters for GetGlance.
 type GetGlanceParams struct {
 	GroupId *openapi_types.UUID `form:"groupId,omitempty" json:"groupId,omitempty"`
+
+	// Order By what they are put in order; by need where not given
+	Order *GlanceOrder `form:"order,omitempty" json:"order,omitempty"`
+
+	// Words Each stands in the name, or in that of a drill
+	Words *string `form:"words,omitempty" json:"words,omitempty"`
+
+	// Why Those alone whose first reason it is
+	Why *GlanceWhy `form:"why,omitempty" json:"why,omitempty"`
+
+	// After So many are passed over
+	After *int `form:"after,omitempty" json:"after,omitempty"`
 }
 
 // PutGroupParams defines parameters for PutGroup.
@@ -2454,7 +2556,7 @@ type ServerInterface interface {
 	// Take a drill out in an open format
 	// (POST /export)
 	Export(c *gin.Context, params ExportParams)
-	// All students at a glance, who needs help first
+	// Students at a glance, who needs help first; so many at once
 	// (GET /glance)
 	GetGlance(c *gin.Context, params GetGlanceParams)
 	// Groups by name
@@ -4029,6 +4131,38 @@ func (siw *ServerInterfaceWrapper) GetGlance(c *gin.Context) {
 	err = runtime.BindQueryParameterWithOptions("form", true, false, "groupId", c.Request.URL.Query(), &params.GroupId, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
 	if err != nil {
 		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter groupId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "order" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "order", c.Request.URL.Query(), &params.Order, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter order: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "words" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "words", c.Request.URL.Query(), &params.Words, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter words: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "why" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "why", c.Request.URL.Query(), &params.Why, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter why: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "after" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "after", c.Request.URL.Query(), &params.After, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter after: %w", err), http.StatusBadRequest)
 		return
 	}
 
@@ -11980,7 +12114,7 @@ type StrictServerInterface interface {
 	// Take a drill out in an open format
 	// (POST /export)
 	Export(ctx context.Context, request ExportRequestObject) (ExportResponseObject, error)
-	// All students at a glance, who needs help first
+	// Students at a glance, who needs help first; so many at once
 	// (GET /glance)
 	GetGlance(ctx context.Context, request GetGlanceRequestObject) (GetGlanceResponseObject, error)
 	// Groups by name

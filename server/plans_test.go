@@ -389,12 +389,15 @@ func TestTheGlance(t *testing.T) {
 	require.Len(t, g.Students, 3)
 	assert.Equal(t, []string{"Hurt", "Steady", "Nothing"}, []string{g.Students[0].Person.Name, g.Students[1].Person.Name, g.Students[2].Person.Name})
 	assert.Equal(t, progress.InPain, g.Students[0].Needs[0].Why)
-	assert.NotNil(t, g.Students[0].HurtSince)
 	drill := g.Students[1].Drills[0]
 	assert.Equal(t, &worst, drill.ShowsTake)
 	assert.Equal(t, progress.Few, drill.State.Finding.Kind)
 	assert.Equal(t, []time.Time{today(t)}, g.Students[1].Days)
-	assert.False(t, g.More)
+	assert.Equal(t, []api.GlanceCount{{Why: "pain", N: 1}, {Why: "well", N: 2}}, g.Counts)
+	var well api.Glance
+	as(t, teacher).ok(http.MethodGet, "/glance?why=well&order=name&words=STEA&groupId="+group.String(), nil, &well)
+	require.Len(t, well.Students, 1)
+	assert.Equal(t, "Steady", well.Students[0].Person.Name)
 	as(t, ben).fails(http.StatusForbidden, http.MethodGet, "/glance", nil)
 
 	var o progress.Overview

@@ -1,8 +1,9 @@
 package server
 
 import (
+	"cmp"
 	"context"
-	"slices"
+	"strings"
 	"time"
 
 	"github.com/google/uuid"
@@ -12,30 +13,25 @@ import (
 	"manudrill/store"
 )
 
-// GetGlance tells of all students who needs help first, and why.
+// GetGlance tells of students who needs help first, and why.
 func (s *Server) GetGlance(ctx context.Context, r api.GetGlanceRequestObject) (api.GetGlanceResponseObject, error) {
-	today, err := s.store.Today(ctx)
+	asked := store.GlanceAsked{Group: r.Params.GroupId, Order: store.GlanceOrder(valueOr(r.Params.Order, "need")), After: valueOr(r.Params.After, 0),
+		Words: strings.Fields(strings.ToLower(valueOr(r.Params.Words, "")))}
+	if r.Params.Why != nil {
+		why := strings.TrimPrefix(string(*r.Params.Why), "well") // of whom nothing is said
+		asked.Why = &why
+	}
+	g, err := s.store.Glance(ctx, asked)
 	if err != nil {
 		return nil, err
 	}
-	students, err := s.store.Glance(ctx, r.Params.GroupId)
-	if err != nil {
-		return nil, err
+	out := api.Glance{Today: g.Today, Counts: []api.GlanceCount{}, Students: each(g.Students, func(one store.Glanced) api.GlanceStudent { return glanced(one, g.Today) })}
+	for _, why := range append(progress.PressingWhys(), "") {
+		if n := g.Counts[why]; n > 0 {
+			out.Counts = append(out.Counts, api.GlanceCount{Why: api.GlanceWhy(cmp.Or(why, "well")), N: n})
+		}
 	}
-	type looked struct {
-		student api.GlanceStudent
-		drills  []progress.Drill
-	}
-	all := each(students, func(g store.Glanced) looked {
-		drills := each(g.Drills, func(d store.GlancedDrill) progress.Drill {
-			return progress.Drill{Name: d.Name, State: stateOf(d.State)}
-		})
-		return looked{glanced(g, progress.NeedsOf(g.HurtSince != nil, drills, today), today), drills}
-	})
-	slices.SortStableFunc(all, func(a, b looked) int { return progress.Pressing(a.student.Needs, b.student.Needs, a.drills, b.drills) })
-	return api.GetGlance200JSONResponse{
-		Today: today, More: len(all) == store.MaxGlanced, Students: each(all, func(l looked) api.GlanceStudent { return l.student }),
-	}, nil
+	return api.GetGlance200JSONResponse(out), nil
 }
 
 // stateOf is a stored state; nil for none, and for one that cannot be read: the next
@@ -47,37 +43,24 @@ func stateOf(stored *store.Lenient[progress.State]) *progress.State {
 	return &stored.Value
 }
 
-// glanceDays is how many days back a look tells on which was played.
-const glanceDays = 14
-
-func glanced(g store.Glanced, needs []progress.Need, today time.Time) api.GlanceStudent {
-	return api.GlanceStudent{
-		Person: personOf(g.Person), Groups: notNil(g.Groups), HurtSince: g.HurtSince, Needs: needs, Days: daysOf(g.Drills, today),
+func glanced(g store.Glanced, today time.Time) api.GlanceStudent {
+	drills := each(g.Drills, func(d store.GlancedDrill) progress.Drill {
+		return progress.Drill{Name: d.Name, State: stateOf(d.State)}
+	})
+	out := api.GlanceStudent{
+		Person: personOf(g.Person), Needs: progress.NeedsOf(g.Hurt, drills, today), Days: notNil(g.Dates), Due: []string{},
 		Drills: each(g.Drills, func(d store.GlancedDrill) api.GlanceDrill {
 			out := api.GlanceDrill{AssignmentId: d.Assignment, Name: d.Name, Rung: d.Rung, ShowsTake: d.ShowsTake, Waits: d.Waits}
 			if state := stateOf(d.State); state != nil {
-				state.Finding = state.Finding.On(today)
-				out.State = state
+				out.State = &api.GlanceState{Finding: state.Finding.On(today), OfGate: state.OfGate, Weakest: state.Weakest}
 			}
 			return out
 		}),
 	}
-}
-
-// daysOf are the last days on which any of some drills was played.
-func daysOf(drills []store.GlancedDrill, today time.Time) []time.Time {
-	days := []time.Time{}
-	for _, d := range drills {
-		if state := stateOf(d.State); state != nil {
-			for _, day := range state.Days {
-				if today.Sub(day) < glanceDays*24*time.Hour && !slices.ContainsFunc(days, day.Equal) {
-					days = append(days, day)
-				}
-			}
-		}
+	if g.Due != nil && g.Due.Odd == nil {
+		out.Due = g.Due.Value.On(today, g.Dates)
 	}
-	slices.SortFunc(days, time.Time.Compare)
-	return days
+	return out
 }
 
 // overviewWeeks is how many weeks are looked over where nobody says: half a year.

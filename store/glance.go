@@ -9,6 +9,7 @@ import (
 
 	"manudrill/core/drill"
 	"manudrill/core/evenness"
+	"manudrill/core/plan"
 	"manudrill/core/progress"
 	"manudrill/core/tempo"
 )
@@ -16,9 +17,10 @@ import (
 // A Glanced is a student as a look over all of them sees them.
 type Glanced struct {
 	Person
-	Groups    []uuid.UUID
-	HurtSince *time.Time // when they reported pain that no instructor has cleared; nil for none
-	Drills    []GlancedDrill
+	Hurt   bool               // they have reported pain that no instructor has cleared
+	Dates  []time.Time        // in the last two weeks, on which something was played
+	Due    *Lenient[plan.Due] // nil without a plan
+	Drills []GlancedDrill
 }
 
 // A GlancedDrill is one that a student has.
@@ -32,47 +34,110 @@ type GlancedDrill struct {
 	Waits      bool                     // takes wait for a review
 }
 
-// MaxGlanced is the most students one look sees: more than anybody takes in, and what
-// fits one answer. Groups part more.
-const MaxGlanced = 500
+// A GlanceOrder says who comes first; the key is what it is called in the API.
+type GlanceOrder string
 
-// Glance returns the students who are here by name, of one group where given, and what
-// they have.
-func (s *Store) Glance(ctx context.Context, group *uuid.UUID) ([]Glanced, error) {
+// orders are by what students are put in order. By need is that of [progress.Pressing].
+var orders = map[GlanceOrder]string{
+	"need": `rank NULLS LAST, gate DESC, late DESC`,
+	"name": `name`,
+	"days": `(SELECT count(DISTINCT d) FROM assignments a, unnest(a.dates) d WHERE a.student_id = ranked.id AND d > today - 14)`,
+	"gate": `gate DESC`,
+	"pair": `late DESC`,
+}
+
+// A GlanceAsked is which students are looked at.
+type GlanceAsked struct {
+	Group *uuid.UUID // nil for all
+	Words []string   // in small letters; each stands in the name, or in that of a drill
+	Why   *string    // for which reason; empty for those with none; nil for all
+	Order GlanceOrder
+	After int // so many are passed over
+}
+
+// GlanceSize is how many students a look shows at once: more than a screen does.
+const GlanceSize = 16
+
+// A Glance is a look over students.
+type Glance struct {
+	Today    time.Time
+	Counts   map[string]int // how many there are by their first reason; empty for none
+	Students []Glanced
+}
+
+// Glance returns students who are here, in order, and what they have.
+func (s *Store) Glance(ctx context.Context, asked GlanceAsked) (Glance, error) {
+	type seen struct {
+		Person
+		Hurt  bool
+		Dates []string
+		Due   *Lenient[plan.Due]
+	}
 	type row struct {
-		ID        uuid.UUID
-		Name      string
-		Role      string
-		Demo      bool
-		Groups    []uuid.UUID
-		HurtSince *time.Time
+		Today  time.Time
+		Counts map[string]int
+		Page   []seen
 	}
-	rows, err := allByPos[row](s.pool.Query(ctx, `
-		SELECT p.id, p.name, p.role, p.demo, array(SELECT m.group_id FROM group_members m WHERE m.person_id = p.id),
-		       (SELECT min(h.at) FROM hand_reports h WHERE h.student_id = p.id AND `+fmt.Sprintf(hurts, "now()")+`)
-		FROM people p WHERE p.role = 'student' AND p.archived_at IS NULL AND p.remove_at IS NULL
-		  AND ($1::uuid IS NULL OR EXISTS (SELECT FROM group_members m WHERE m.group_id = $1 AND m.person_id = p.id))
-		ORDER BY p.name, p.id LIMIT $2`, group, MaxGlanced))
+	// Students are put in order by what stands beside their drills; what is told of them is
+	// read of those alone who are on the page.
+	got, err := oneByPos[row](s.pool.Query(ctx, `
+		WITH here AS MATERIALIZED (
+			SELECT p.id, p.name, p.role, p.demo, (SELECT (now() AT TIME ZONE time_zone)::date FROM studios WHERE id = current_studio()) AS today,
+			       EXISTS (SELECT FROM hand_reports h WHERE h.student_id = p.id AND `+fmt.Sprintf(hurts, "now()")+`) AS hurt
+			FROM people p WHERE p.role = 'student' AND p.archived_at IS NULL AND p.remove_at IS NULL
+			  AND ($1::uuid IS NULL OR EXISTS (SELECT FROM group_members m WHERE m.group_id = $1 AND m.person_id = p.id))
+		), stands AS MATERIALIZED (
+			SELECT h.id, min(array_position($2::text[], CASE WHEN a.need_from <= h.today THEN a.need_then ELSE a.need END)) AS rank,
+			       max(a.last_day) AS last, max(a.of_gate) AS gate, max(a.late_ms) AS late
+			FROM here h JOIN assignments a ON a.student_id = h.id AND a.ended_at IS NULL GROUP BY h.id
+		), ranked AS MATERIALIZED (
+			SELECT h.*, coalesce(s.gate, 0) AS gate, coalesce(s.late, 0) AS late,
+			       CASE WHEN h.hurt THEN array_position($2, $3) WHEN s.last <= h.today - $4::integer THEN array_position($2, $5) ELSE s.rank END AS rank
+			FROM here h LEFT JOIN stands s USING (id)
+			WHERE NOT EXISTS (SELECT FROM unnest($6::text[]) w WHERE strpos(lower(h.name), w) = 0 AND NOT EXISTS (
+				SELECT FROM assignments a JOIN drill_versions v ON v.drill_id = a.drill_id AND v.version = a.version
+				WHERE a.student_id = h.id AND a.ended_at IS NULL AND strpos(lower(v.name), w) > 0))
+		), page AS (
+			SELECT row_number() OVER () AS n, jsonb_build_object('ID', id, 'Name', name, 'Role', role, 'Demo', demo, 'Hurt', hurt,
+			       'Dates', array(SELECT DISTINCT d FROM assignments a, unnest(a.dates) d WHERE a.student_id = o.id AND d > today - 14 ORDER BY d),
+			       'Due', (SELECT due FROM plans WHERE student_id = o.id AND deleted_at IS NULL)) AS student
+			FROM (SELECT * FROM ranked WHERE $7::text IS NULL OR coalesce(($2::text[])[rank], '') = $7 ORDER BY `+orders[asked.Order]+`, name, id LIMIT $8 OFFSET $9) o
+		)
+		SELECT (SELECT (now() AT TIME ZONE time_zone)::date FROM studios WHERE id = current_studio()),
+		       coalesce((SELECT jsonb_object_agg(why, n) FROM (SELECT coalesce(($2::text[])[rank], '') AS why, count(*) AS n FROM ranked GROUP BY rank) c), '{}'),
+		       coalesce((SELECT jsonb_agg(student ORDER BY n) FROM page), '[]')`,
+		asked.Group, progress.PressingWhys(), string(progress.InPain), progress.AwayDays, string(progress.StaysAway), asked.Words, asked.Why, GlanceSize, asked.After))
 	if err != nil {
-		return nil, err
+		return Glance{}, err
 	}
-	students := make([]Glanced, len(rows))
+	g := Glance{Today: got.Today, Counts: got.Counts, Students: make([]Glanced, len(got.Page))}
 	at := map[uuid.UUID]int{}
-	ids := make([]uuid.UUID, len(rows))
-	for i, r := range rows {
-		students[i] = Glanced{Person: Person{r.ID, r.Name, r.Role, r.Demo}, Groups: r.Groups, HurtSince: r.HurtSince}
-		at[r.ID], ids[i] = i, r.ID
+	ids := make([]uuid.UUID, len(got.Page))
+	for i, p := range got.Page {
+		g.Students[i] = Glanced{Person: p.Person, Hurt: p.Hurt, Due: p.Due, Dates: days(p.Dates)}
+		at[p.ID], ids[i] = i, p.ID
 	}
 	drills, err := allByPos[GlancedDrill](s.pool.Query(ctx, `
-		SELECT a.student_id, a.id, v.name, row(a.rung_bpm, a.notes_per_beat), a.state, a.shows_take,
+		SELECT a.student_id, a.id, v.name, row(a.rung_bpm, a.notes_per_beat), a.state - '{backtest,forecast,days}'::text[], a.shows_take,
 		       coalesce(a.last_take_at > coalesce(a.reviewed_until, '-infinity'), false)
 		FROM assignments a JOIN drill_versions v ON v.drill_id = a.drill_id AND v.version = a.version
 		WHERE a.student_id = any($1) AND a.ended_at IS NULL ORDER BY a.last_take_at DESC NULLS LAST, a.id`, ids))
 	for _, d := range drills {
 		i := at[d.Student]
-		students[i].Drills = append(students[i].Drills, d)
+		g.Students[i].Drills = append(g.Students[i].Drills, d)
 	}
-	return students, err
+	return g, err
+}
+
+// days are those that PostgreSQL has written, at their midnight, UTC.
+func days(written []string) []time.Time {
+	days := []time.Time{}
+	for _, w := range written {
+		if day, err := time.Parse(time.DateOnly, w); err == nil {
+			days = append(days, day)
+		}
+	}
+	return days
 }
 
 // Today is the day it is by the studio's clock, at its midnight, UTC.

@@ -51,10 +51,10 @@ func (s *Store) PutPlan(ctx context.Context, student uuid.UUID, from int, settin
 func putPlan(ctx context.Context, tx pgx.Tx, student uuid.UUID, from int, settings plan.Settings, p plan.Plan, today time.Time) error {
 	author := scopeOf(ctx).Actor.Name
 	tag, err := tx.Exec(ctx, `
-		INSERT INTO plans (student_id, settings, plan, author, made_on) VALUES ($1, $2, $3, $4, $5)
-		ON CONFLICT (student_id) DO UPDATE SET settings = $2, plan = $3, author = $4, made_on = $5, changed_at = now(), deleted_at = NULL,
+		INSERT INTO plans (student_id, settings, plan, author, made_on, due) VALUES ($1, $2, $3, $4, $5, $7)
+		ON CONFLICT (student_id) DO UPDATE SET settings = $2, plan = $3, author = $4, made_on = $5, due = $7, changed_at = now(), deleted_at = NULL,
 		       revision = plans.revision + 1
-		WHERE plans.deleted_at IS NOT NULL AND $6 = 0 OR plans.revision = $6 AND plans.deleted_at IS NULL`, student, settings, p, author, today, from)
+		WHERE plans.deleted_at IS NOT NULL AND $6 = 0 OR plans.revision = $6 AND plans.deleted_at IS NULL`, student, settings, p, author, today, from, p.Due())
 	if err == nil && tag.RowsAffected() == 0 {
 		err = ErrChanged
 	}
@@ -64,7 +64,7 @@ func putPlan(ctx context.Context, tx pgx.Tx, student uuid.UUID, from int, settin
 // Replan keeps a plan that was made anew by its rules where nobody has changed it since
 // a revision.
 func (s *Store) Replan(ctx context.Context, student uuid.UUID, from int, p plan.Plan, today time.Time) error {
-	_, err := s.pool.Exec(ctx, `UPDATE plans SET plan = $3, made_on = $4, revision = revision + 1 WHERE student_id = $1 AND revision = $2 AND deleted_at IS NULL`, student, from, p, today)
+	_, err := s.pool.Exec(ctx, `UPDATE plans SET plan = $3, made_on = $4, due = $5, revision = revision + 1 WHERE student_id = $1 AND revision = $2 AND deleted_at IS NULL`, student, from, p, today, p.Due())
 	return err
 }
 

@@ -123,9 +123,25 @@ func putState(ctx context.Context, tx pgx.Tx, assignment uuid.UUID) error {
 	if err != nil && !errors.Is(err, ErrNotFound) {
 		return err
 	}
-	_, err = tx.Exec(ctx, `UPDATE assignments SET state = $2, shows_take = nullif($3, '00000000-0000-0000-0000-000000000000'::uuid) WHERE id = $1`,
-		assignment, r.StateOf(a.GateNow(), sums), shows)
+	return keepState(ctx, tx, assignment, r.StateOf(a.GateNow(), sums), shows)
+}
+
+// keepState keeps a state, the take that shows it, and what of it puts students in order.
+func keepState(ctx context.Context, on executor, assignment uuid.UUID, state progress.State, shows uuid.UUID) error {
+	o := state.Outlook()
+	_, err := on.Exec(ctx, `
+		UPDATE assignments SET state = $2, shows_take = nullif($3, '00000000-0000-0000-0000-000000000000'::uuid),
+		       need = $4, need_from = $5, need_then = $6, last_day = $7, of_gate = $8, late_ms = $9, dates = $10 WHERE id = $1`,
+		assignment, state, shows, string(o.Why), dayOrNone(o.From), string(o.Then), dayOrNone(o.Last), o.Gate, o.Late, o.Dates)
 	return err
+}
+
+// dayOrNone is a day; nil for zero.
+func dayOrNone(day time.Time) *time.Time {
+	if day.IsZero() {
+		return nil
+	}
+	return &day
 }
 
 // latestTakes is how many of the latest takes that count the one that shows how it

@@ -1125,7 +1125,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All students at a glance, who needs help first */
+        /** Students at a glance, who needs help first; so many at once */
         get: operations["getGlance"];
         put?: never;
         post?: never;
@@ -3564,6 +3564,17 @@ export interface components {
             takes: number;
             sounds: number;
         };
+        /** @enum {string} */
+        GlanceOrder: "need" | "name" | "days" | "gate" | "pair";
+        /**
+         * @description The first reason to look at somebody; well for none
+         * @enum {string}
+         */
+        GlanceWhy: "pain" | "slipping" | "stuck" | "away" | "uneven" | "ready" | "untouched" | "well";
+        GlanceCount: {
+            why: components["schemas"]["GlanceWhy"];
+            n: number;
+        };
         Glance: {
             /**
              * Format: date-time
@@ -3571,25 +3582,34 @@ export interface components {
              */
             today: string;
             students: components["schemas"]["GlanceStudent"][];
-            /** @description There are more than one look takes in: look at a group */
-            more: boolean;
+            /** @description How many there are by their first reason, whichever is asked for */
+            counts: components["schemas"]["GlanceCount"][];
         };
         GlanceStudent: {
             person: components["schemas"]["Person"];
-            groups: string[];
-            /** Format: date-time */
-            hurtSince?: string;
             drills: components["schemas"]["GlanceDrill"][];
             needs: components["schemas"]["Need"][];
             /** @description Played on in the last two weeks */
             days: string[];
+            /** @description In words, what their plan asks for and by when */
+            due: string[];
+        };
+        /** @description How a student stands with a drill, in short */
+        GlanceState: {
+            finding: components["schemas"]["Finding"];
+            /**
+             * Format: double
+             * @description Timing spread of the last takes that count, % of what the gate allows
+             */
+            ofGate?: number;
+            weakest?: components["schemas"]["PairCourse"];
         };
         GlanceDrill: {
             /** Format: uuid */
             assignmentId: string;
             name: string;
             rung: components["schemas"]["Rung"];
-            state?: components["schemas"]["State"];
+            state?: components["schemas"]["GlanceState"];
             /**
              * Format: uuid
              * @description The take that shows it
@@ -6084,6 +6104,14 @@ export interface operations {
         parameters: {
             query?: {
                 groupId?: string;
+                /** @description By what they are put in order; by need where not given */
+                order?: components["schemas"]["GlanceOrder"];
+                /** @description Each stands in the name, or in that of a drill */
+                words?: string;
+                /** @description Those alone whose first reason it is */
+                why?: components["schemas"]["GlanceWhy"];
+                /** @description So many are passed over */
+                after?: number;
             };
             header?: never;
             path?: never;

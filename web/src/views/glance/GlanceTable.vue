@@ -3,29 +3,31 @@ import { useEventListener } from '@vueuse/core'
 import { nextTick, ref, watch } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
 
-import type { GlanceStudent, Need } from '../../api/client'
+import type { GlanceDrill, GlanceOrder, GlanceStudent, Need } from '../../api/client'
 import { rungShort, signed } from '../../draw/words'
-import { arrows, kindOf, kindWords, lastDays, type Order } from './glance'
+import { arrows, kindOf, kindWords, lastDays } from './glance'
 import DayDots from './DayDots.vue'
 
 /** One row a student: what to look at first, and what it rests on. */
-const props = defineProps<{ students: GlanceStudent[]; today: string; order: Order }>()
-const emit = defineEmits<{ order: [by: Order] }>()
+const props = defineProps<{ students: GlanceStudent[]; today: string; order: GlanceOrder }>()
+const emit = defineEmits<{ order: [by: GlanceOrder]; end: [] }>()
 const router = useRouter()
 const at = ref(-1)
 const table = ref<HTMLTableElement>()
 
-const columns: { by: Order; text: string; explained: string }[] = [
+const columns: { by: GlanceOrder; text: string; explained: string }[] = [
   { by: 'name', text: 'Student', explained: 'By name' },
   { by: 'need', text: 'Look at', explained: 'Who needs help first' },
   { by: 'days', text: 'Last 14 days', explained: 'Who played on the fewest days first' },
 ]
+/** Who is looked at stays so while more come below. */
 watch(
-  () => props.students,
+  () => props.students[0]?.person.id,
   () => (at.value = -1),
 )
 
 async function go(to: number) {
+  if (to >= props.students.length) emit('end')
   at.value = Math.min(props.students.length - 1, Math.max(0, to))
   await nextTick()
   table.value?.querySelectorAll<HTMLElement>('tbody > tr.first')[at.value]?.focus()
@@ -52,7 +54,8 @@ useEventListener('keydown', (e) => {
 const saidByDrill = (need: Need) =>
   need.why === 'slipping' || need.why === 'stuck' || need.why === 'uneven'
 /** Rows of a student: one for each drill, one at least. */
-const lines = (s: GlanceStudent) => Math.max(1, s.drills.length)
+const lines = (s: GlanceStudent): (GlanceDrill | undefined)[] =>
+  s.drills.length ? s.drills : [undefined]
 </script>
 
 <template>
@@ -90,21 +93,21 @@ const lines = (s: GlanceStudent) => Math.max(1, s.drills.length)
       </thead>
       <tbody v-for="(s, i) in students" :key="s.person.id" :class="{ at: at === i }">
         <tr
-          v-for="n in lines(s)"
+          v-for="(d, n) in lines(s)"
           :key="n"
-          :class="{ first: n === 1, last: n === lines(s) }"
-          :tabindex="n === 1 ? 0 : undefined"
-          :aria-label="n === 1 ? s.person.name : undefined"
+          :class="{ first: n === 0, last: n === lines(s).length - 1 }"
+          :tabindex="n === 0 ? 0 : undefined"
+          :aria-label="n === 0 ? s.person.name : undefined"
           @focus="at = i"
         >
-          <template v-if="n === 1">
-            <td class="name" :rowspan="lines(s)">
+          <template v-if="n === 0">
+            <td class="name" :rowspan="lines(s).length">
               <RouterLink :to="`/students/${s.person.id}`">{{ s.person.name }}</RouterLink>
               <RouterLink v-if="s.drills.some((d) => d.waits)" class="small waits" to="/review"
                 >to review</RouterLink
               >
             </td>
-            <td class="why" :rowspan="lines(s)">
+            <td class="why" :rowspan="lines(s).length">
               <template v-if="s.needs[0]">
                 <b>{{ kindWords[kindOf(s)] }}</b>
                 <span v-if="!saidByDrill(s.needs[0])" class="small">{{ s.needs[0].text }}</span>
@@ -114,46 +117,36 @@ const lines = (s: GlanceStudent) => Math.max(1, s.drills.length)
               </template>
               <span v-else class="quiet">–</span>
             </td>
-            <td :rowspan="lines(s)"><DayDots :days="lastDays(s, today)" /></td>
+            <td class="days" :rowspan="lines(s).length">
+              <DayDots :days="lastDays(s, today)" />
+              <span v-for="text in s.due" :key="text" class="small">{{ text }}</span>
+            </td>
           </template>
-          <template v-if="s.drills[n - 1]">
+          <template v-if="d">
             <td class="drill">
-              <RouterLink :to="`/progress/${s.drills[n - 1]!.assignmentId}`">{{
-                s.drills[n - 1]!.name
-              }}</RouterLink>
+              <RouterLink :to="`/progress/${d.assignmentId}`">{{ d.name }}</RouterLink>
               <span class="stands">
-                <i aria-hidden="true">{{
-                  arrows[s.drills[n - 1]!.state?.finding.kind ?? 'untouched']
-                }}</i>
+                <i aria-hidden="true">{{ arrows[d.state?.finding.kind ?? 'untouched'] }}</i>
                 <b class="figures whole">{{
-                  rungShort(
-                    s.drills[n - 1]!.rung,
-                    s.drills[n - 1]!.state?.finding.unit === 'notes a second',
-                  )
+                  rungShort(d.rung, d.state?.finding.unit === 'notes a second')
                 }}</b>
                 <span class="small quiet">{{
-                  s.drills[n - 1]!.state?.finding.text ?? 'Nothing has been played yet.'
+                  d.state?.finding.text ?? 'Nothing has been played yet.'
                 }}</span>
               </span>
             </td>
             <td class="number figures">
-              <b
-                v-if="s.drills[n - 1]!.state?.ofGate"
-                :class="{ beyond: Math.round(s.drills[n - 1]!.state!.ofGate!) > 100 }"
-                >{{ Math.round(s.drills[n - 1]!.state!.ofGate!) }}</b
-              >
+              <b v-if="d.state?.ofGate" :class="{ beyond: Math.round(d.state.ofGate) > 100 }">{{
+                Math.round(d.state.ofGate)
+              }}</b>
               <span v-else class="quiet">–</span>
             </td>
             <td class="number figures">
-              <template v-if="s.drills[n - 1]!.state?.weakest">
-                {{ s.drills[n - 1]!.state!.weakest!.from }}→{{
-                  s.drills[n - 1]!.state!.weakest!.to
-                }}
-                <b>+{{ Math.round(s.drills[n - 1]!.state!.weakest!.lateMs) }}</b>
-                <span
-                  v-if="s.drills[n - 1]!.state!.weakest!.thenMs !== undefined"
-                  class="small quiet was"
-                  >was {{ signed(s.drills[n - 1]!.state!.weakest!.thenMs!) }}</span
+              <template v-if="d.state?.weakest">
+                {{ d.state.weakest.from }}→{{ d.state.weakest.to }}
+                <b>+{{ Math.round(d.state.weakest.lateMs) }}</b>
+                <span v-if="d.state.weakest.thenMs !== undefined" class="small quiet was"
+                  >was {{ signed(d.state.weakest.thenMs) }}</span
                 >
               </template>
               <span v-else class="quiet">–</span>
@@ -196,6 +189,13 @@ tr:not(.last) td:not([rowspan]) {
   min-width: 150px;
   max-width: 260px;
   line-height: 1.3;
+}
+.days {
+  max-width: 200px;
+  line-height: 1.3;
+}
+.days .small {
+  display: block;
 }
 .why > * {
   display: block;

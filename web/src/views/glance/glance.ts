@@ -1,9 +1,7 @@
-import type { Finding, GlanceDrill, GlanceStudent, Need } from '../../api/client'
+import type { Finding, GlanceStudent, GlanceWhy } from '../../api/client'
 
 /** Why somebody wants to be looked at, in a word; and of whom nothing needs to be said. */
-export type Kind = Need['why'] | 'well'
-
-export const kindWords: Record<Kind, string> = {
+export const kindWords: Record<GlanceWhy, string> = {
   pain: 'in pain',
   slipping: 'slipping',
   stuck: 'stuck',
@@ -14,10 +12,8 @@ export const kindWords: Record<Kind, string> = {
   well: 'others',
 }
 
-export const kinds = Object.keys(kindWords) as Kind[]
-
 /** The word a student is filed under: that of the first reason. */
-export function kindOf(s: GlanceStudent): Kind {
+export function kindOf(s: GlanceStudent): GlanceWhy {
   return s.needs[0]?.why ?? 'well'
 }
 
@@ -34,47 +30,10 @@ export const arrows: Record<Finding['kind'], string> = {
   unclear: '∿',
 }
 
-/** By what students are put in order. */
-export type Order = 'need' | 'name' | 'days' | 'gate' | 'pair'
-
-const most = (s: GlanceStudent, of: (d: GlanceDrill) => number | undefined) =>
-  Math.max(-1, ...s.drills.map((d) => of(d) ?? -1))
-
-/** Students in an order: those whom it matters most for first. By need is as they came. */
-export function ordered(students: GlanceStudent[], by: Order): GlanceStudent[] {
-  if (by === 'need') return students
-  const worst = (of: (s: GlanceStudent) => number) =>
-    students.toSorted((a, b) => of(b) - of(a) || a.person.name.localeCompare(b.person.name))
-  switch (by) {
-    case 'name':
-      return students.toSorted((a, b) => a.person.name.localeCompare(b.person.name))
-    case 'days':
-      return worst((s) => -s.days.length)
-    case 'gate':
-      return worst((s) => most(s, (d) => d.state?.ofGate))
-    case 'pair':
-      return worst((s) => most(s, (d) => d.state?.weakest?.lateMs))
-  }
-}
-
-/** Those whose name or drills have all words in them, filed under a kind where given. */
-export function filtered(
-  students: GlanceStudent[],
-  words: string,
-  kind: Kind | undefined,
-): GlanceStudent[] {
-  const wanted = words.toLowerCase().split(/\s+/).filter(Boolean)
-  return students.filter((s) => {
-    const text = [s.person.name, ...s.drills.map((d) => d.name)].join(' ').toLowerCase()
-    return wanted.every((w) => text.includes(w)) && (!kind || kindOf(s) === kind)
-  })
-}
-
-/** How many students are filed under each kind, those with any. */
-export function counted(students: GlanceStudent[]): { kind: Kind; n: number }[] {
-  return kinds
-    .map((kind) => ({ kind, n: students.filter((s) => kindOf(s) === kind).length }))
-    .filter(({ n }) => n > 0)
+/** Students with those of a further page, each once: whoever has moved meanwhile stays. */
+export function joined(shown: GlanceStudent[], more: GlanceStudent[]): GlanceStudent[] {
+  const known = new Set(shown.map((s) => s.person.id))
+  return [...shown, ...more.filter((s) => !known.has(s.person.id))]
 }
 
 /** The last days up to today, and whether something was played on each. */

@@ -1,10 +1,19 @@
 <script setup lang="ts">
 import { ElButton } from 'element-plus'
-import { useEventListener } from '@vueuse/core'
-import { computed, onMounted, ref } from 'vue'
+import { useEventListener, useIntersectionObserver, watchDebounced } from '@vueuse/core'
+import { computed, onMounted, ref, watch } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
 
-import { answer, client, type Glance, type Group, type Member, type Person } from '../../api/client'
+import {
+  answer,
+  client,
+  type Glance,
+  type GlanceOrder,
+  type GlanceWhy,
+  type Group,
+  type Member,
+  type Person,
+} from '../../api/client'
 import { useAttempt } from '../../api/attempt'
 import { usePages } from '../../api/pages'
 import { allGroups, allPeople, teaches } from '../../api/people'
@@ -13,7 +22,7 @@ import ProblemNote from '../../components/ProblemNote.vue'
 import TakeList from '../../components/TakeList.vue'
 import UnreadList from '../../components/UnreadList.vue'
 import { count } from '../../draw/words'
-import { counted, filtered, kindWords, ordered, type Kind, type Order } from '../glance/glance'
+import { joined, kindWords } from '../glance/glance'
 import GlanceTable from '../glance/GlanceTable.vue'
 import { person } from '../../session'
 import AddStudents from './AddStudents.vue'
@@ -30,24 +39,53 @@ const everybody = ref<Person[]>([])
 const dialog = ref<'add' | 'groups' | 'bring'>()
 const added = ref<Member[]>([])
 const glance = ref<Glance>()
-const order = ref<Order>('need')
+const order = ref<GlanceOrder>('need')
 const words = ref('')
-const kind = ref<Kind>()
+const kind = ref<GlanceWhy>()
 const filter = ref<HTMLInputElement>()
-async function glanceOver() {
-  glance.value = await answer(
-    client.GET('/glance', { params: { query: { groupId: group.value } } }),
-  )
+/** An answer that is late is no answer: another order may have been asked for. */
+let asked = 0
+async function lookOver(after: number) {
+  const mine = ++asked
+  const query = {
+    groupId: group.value,
+    order: order.value,
+    words: words.value.trim() || undefined,
+    why: kind.value,
+    after,
+  }
+  const got = await answer(client.GET('/glance', { params: { query } }))
+  return mine === asked ? got : undefined
 }
+async function glanceOver() {
+  const got = await lookOver(0)
+  if (got) glance.value = got
+}
+/** How many there are, and of those how many are asked for. */
+const all = computed(() => glance.value?.counts.reduce((sum, c) => sum + c.n, 0) ?? 0)
+const wanted = computed(() =>
+  kind.value ? (glance.value?.counts.find((c) => c.why === kind.value)?.n ?? 0) : all.value,
+)
+const hasMore = computed(() => students.value.length < wanted.value)
+/** The next ones, as the end of the list comes into view. */
+const further = () =>
+  attempt(async () => {
+    if (!hasMore.value) return
+    const got = await lookOver(students.value.length)
+    if (got) glance.value = { ...got, students: joined(students.value, got.students) }
+  })
+watchDebounced(words, () => attempt(glanceOver), { debounce: 200 })
+watch([order, kind], () => attempt(glanceOver))
+const end = ref<HTMLElement>()
+useIntersectionObserver(end, ([seen]) => seen?.isIntersecting && void further(), {
+  rootMargin: '600px',
+})
 const takes = usePages((after) =>
   answer(client.GET('/takes', { params: { query: { after, limit: 20 } } })),
 )
 const latest = takes.items
 const students = computed(() => glance.value?.students ?? [])
-const none = computed(() => glance.value && !students.value.length)
-const shown = computed(() =>
-  ordered(filtered(students.value, words.value, kind.value), order.value),
-)
+const none = computed(() => glance.value && !all.value && !words.value.trim())
 
 onMounted(() => attempt(() => Promise.all([glanceOver(), takes.first(), look()])))
 useEventListener('keydown', (e) => {
@@ -68,8 +106,8 @@ const lookAgain = () => attempt(() => Promise.all([glanceOver(), look()]))
 const show = (id?: string) =>
   attempt(async () => {
     group.value = id
-    kind.value = undefined
-    await glanceOver()
+    if (kind.value) kind.value = undefined
+    else await glanceOver()
   })
 const openGroups = () =>
   attempt(async () => {
@@ -136,7 +174,7 @@ const print = (people: Member[]) =>
         <RouterLink to="/drills">drills</RouterLink>.
       </p>
     </div>
-    <section v-if="students.length" class="sheet stack">
+    <section v-if="glance && !none" class="sheet stack">
       <div class="row">
         <label class="search">
           <span class="visually-hidden">Name or drill</span>
@@ -144,17 +182,17 @@ const print = (people: Member[]) =>
         </label>
         <div class="chips roomy" role="group" aria-label="Only those who are">
           <button type="button" class="chip" :aria-pressed="!kind" @click="kind = undefined">
-            {{ count(students.length, 'student') }}
+            {{ count(all, 'student') }}
           </button>
           <button
-            v-for="k in counted(students)"
-            :key="k.kind"
+            v-for="k in glance.counts"
+            :key="k.why"
             type="button"
             class="chip"
-            :aria-pressed="kind === k.kind"
-            @click="kind = k.kind"
+            :aria-pressed="kind === k.why"
+            @click="kind = k.why"
           >
-            {{ k.n }} {{ kindWords[k.kind] }}
+            {{ k.n }} {{ kindWords[k.why] }}
           </button>
         </div>
         <p class="small quiet keys">
@@ -162,15 +200,18 @@ const print = (people: Member[]) =>
         </p>
       </div>
       <GlanceTable
-        v-if="glance && shown.length"
-        :students="shown"
+        v-if="students.length"
+        :students="students"
         :today="glance.today"
         :order="order"
         @order="(by) => (order = by)"
+        @end="further"
       />
       <p v-else>Nobody is like that.</p>
-      <p v-if="glance?.more" class="quiet">
-        These are the first {{ students.length }} by name. Look at a group to see the others.
+      <p v-if="hasMore" ref="end">
+        <el-button @click="further">{{
+          count(wanted - students.length, 'more student')
+        }}</el-button>
       </p>
     </section>
     <section v-if="latest.length" class="sheet stack">
