@@ -1370,14 +1370,6 @@ type Pupil struct {
 	Member    Member     `json:"member"`
 }
 
-// PupilPage A part of the students
-type PupilPage struct {
-	Items []Pupil `json:"items"`
-
-	// Next Where the next page begins; none is left where it is missing
-	Next *string `json:"next,omitempty"`
-}
-
 // ReachStep defines model for ReachStep.
 type ReachStep = guitar.ReachStep
 
@@ -2220,20 +2212,6 @@ type EnterJSONBody struct {
 	PersonId openapi_types.UUID `json:"personId"`
 }
 
-// ListPupilsParams defines parameters for ListPupils.
-type ListPupilsParams struct {
-	GroupId *openapi_types.UUID `form:"groupId,omitempty" json:"groupId,omitempty"`
-
-	// Hurt Only those who have reported pain that no instructor has cleared
-	Hurt *bool `form:"hurt,omitempty" json:"hurt,omitempty"`
-
-	// After The page that comes after this; the first one where not given
-	After *After `form:"after,omitempty" json:"after,omitempty"`
-
-	// Limit Items of the page
-	Limit *Limit `form:"limit,omitempty" json:"limit,omitempty"`
-}
-
 // ListCommentsParams defines parameters for ListComments.
 type ListCommentsParams struct {
 	// After The page that comes after this; the first one where not given
@@ -2694,9 +2672,6 @@ type ServerInterface interface {
 	// Leave on all devices
 	// (DELETE /sessions)
 	LeaveEverywhere(c *gin.Context)
-	// The students with what is assigned to them
-	// (GET /students)
-	ListPupils(c *gin.Context, params ListPupilsParams)
 	// A student with what is assigned to them
 	// (GET /students/{studentId})
 	GetPupil(c *gin.Context, studentId openapi_types.UUID)
@@ -5187,57 +5162,6 @@ func (siw *ServerInterfaceWrapper) LeaveEverywhere(c *gin.Context) {
 	siw.Handler.LeaveEverywhere(c)
 }
 
-// ListPupils operation middleware
-func (siw *ServerInterfaceWrapper) ListPupils(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// Parameter object where we will unmarshal all parameters from the context
-	var params ListPupilsParams
-
-	// ------------- Optional query parameter "groupId" -------------
-
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "groupId", c.Request.URL.Query(), &params.GroupId, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter groupId: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Optional query parameter "hurt" -------------
-
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "hurt", c.Request.URL.Query(), &params.Hurt, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter hurt: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Optional query parameter "after" -------------
-
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "after", c.Request.URL.Query(), &params.After, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter after: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Optional query parameter "limit" -------------
-
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "limit", c.Request.URL.Query(), &params.Limit, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter limit: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.ListPupils(c, params)
-}
-
 // GetPupil operation middleware
 func (siw *ServerInterfaceWrapper) GetPupil(c *gin.Context) {
 
@@ -6748,7 +6672,6 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.PUT(options.BaseURL+"/session", wrapper.Enter)
 	router.POST(options.BaseURL+"/session/code", wrapper.ComeIn)
 	router.DELETE(options.BaseURL+"/sessions", wrapper.LeaveEverywhere)
-	router.GET(options.BaseURL+"/students", wrapper.ListPupils)
 	router.GET(options.BaseURL+"/students/:studentId", wrapper.GetPupil)
 	router.GET(options.BaseURL+"/students/:studentId/comments", wrapper.ListComments)
 	router.GET(options.BaseURL+"/students/:studentId/hand", wrapper.GetHand)
@@ -10080,45 +10003,6 @@ func (response LeaveEverywheredefaultApplicationProblemPlusJSONResponse) VisitLe
 	return err
 }
 
-type ListPupilsRequestObject struct {
-	Params ListPupilsParams
-}
-
-type ListPupilsResponseObject interface {
-	VisitListPupilsResponse(w http.ResponseWriter) error
-}
-
-type ListPupils200JSONResponse PupilPage
-
-func (response ListPupils200JSONResponse) VisitListPupilsResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ListPupilsdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response ListPupilsdefaultApplicationProblemPlusJSONResponse) VisitListPupilsResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
 type GetPupilRequestObject struct {
 	StudentId openapi_types.UUID `json:"studentId"`
 }
@@ -12252,9 +12136,6 @@ type StrictServerInterface interface {
 	// Leave on all devices
 	// (DELETE /sessions)
 	LeaveEverywhere(ctx context.Context, request LeaveEverywhereRequestObject) (LeaveEverywhereResponseObject, error)
-	// The students with what is assigned to them
-	// (GET /students)
-	ListPupils(ctx context.Context, request ListPupilsRequestObject) (ListPupilsResponseObject, error)
 	// A student with what is assigned to them
 	// (GET /students/{studentId})
 	GetPupil(ctx context.Context, request GetPupilRequestObject) (GetPupilResponseObject, error)
@@ -14817,32 +14698,6 @@ func (sh *strictHandler) LeaveEverywhere(ctx *gin.Context) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(LeaveEverywhereResponseObject); ok {
 		if err := validResponse.VisitLeaveEverywhereResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// ListPupils operation middleware
-func (sh *strictHandler) ListPupils(ctx *gin.Context, params ListPupilsParams) {
-	var request ListPupilsRequestObject
-
-	request.Params = params
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.ListPupils(ctx, request.(ListPupilsRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "ListPupils")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(ListPupilsResponseObject); ok {
-		if err := validResponse.VisitListPupilsResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

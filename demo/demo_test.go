@@ -109,20 +109,26 @@ func TestTheHistoriesAreTold(t *testing.T) {
 	for _, old := range []bool{true, false} {
 		require.NoError(t, making.each(in, func(st student) error { return making.play(in, st, old, true) }))
 	}
-	glance, err := s.Glance(in, nil)
+	glance, err := s.Glance(in, store.GlanceAsked{Order: "name"})
 	require.NoError(t, err)
 	var all progress.Backtest
 	first, found := map[string]progress.Need{}, map[string]progress.Finding{}
-	for _, g := range glance {
+	for _, g := range glance.Students {
 		var drills []progress.Drill
+		states, err := s.DrillStates(in, g.ID)
+		require.NoError(t, err)
+		for _, d := range states {
+			if d.State != nil {
+				all = all.Add(d.State.Value.Backtest)
+			}
+		}
 		for _, d := range g.Drills {
 			if d.State != nil {
 				drills = append(drills, progress.Drill{Name: d.Name, State: &d.State.Value})
-				all = all.Add(d.State.Value.Backtest)
 				found[g.Name] = d.State.Value.Finding
 			}
 		}
-		if needs := progress.NeedsOf(g.HurtSince != nil, drills, now.Truncate(24*time.Hour)); len(needs) > 0 {
+		if needs := progress.NeedsOf(g.Hurt, drills, now.Truncate(24*time.Hour)); len(needs) > 0 {
 			first[g.Name] = needs[0]
 		}
 	}

@@ -29,23 +29,6 @@ func (s *Server) ListAssignments(ctx context.Context, r api.ListAssignmentsReque
 	}, err
 }
 
-// ListPupils lists the students with what they have.
-func (s *Server) ListPupils(ctx context.Context, r api.ListPupilsRequestObject) (api.ListPupilsResponseObject, error) {
-	after, err := afterID(r.Params.After)
-	if err != nil {
-		return nil, err
-	}
-	page, err := pageOf(nil, r.Params.Limit)
-	if err != nil {
-		return nil, err
-	}
-	got, err := s.store.Pupils(ctx, r.Params.GroupId, after, valueOr(r.Params.Hurt, false), page)
-	return api.ListPupils200JSONResponse{
-		Items: each(got, pupilOf),
-		Next:  nextID(got, page.Size(), func(p store.Pupil) uuid.UUID { return p.ID }),
-	}, err
-}
-
 // GetPupil returns a student with what is assigned to them.
 func (s *Server) GetPupil(ctx context.Context, r api.GetPupilRequestObject) (api.GetPupilResponseObject, error) {
 	p, err := s.store.Pupil(ctx, r.StudentId)

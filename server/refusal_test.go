@@ -90,7 +90,7 @@ var calls = map[string]call{
 	"getPlanFile": {about: aThing}, "getPlanAddress": {about: aThing}, "makePlanAddress": {about: aThing}, "revokePlanAddress": {about: aThing}, "getCalendar": {about: door},
 	"getPracticeLog": {about: aThing},
 	"getGlance":      {about: ones, query: "groupId={group}"}, "getOverview": {about: aThing}, "getEverybody": {about: aThing},
-	"listPupils": {about: ones, query: "groupId={group}"}, "getPupil": {about: aThing}, "getSetup": {about: aThing}, "changeSetup": {about: aThing, body: drill.UsualSetup()},
+	"getPupil": {about: aThing}, "getSetup": {about: aThing}, "changeSetup": {about: aThing, body: drill.UsualSetup()},
 	"listAssignments": {about: ones, query: "studentId={person}"}, "assign": {about: aThing, body: map[string]any{"drillId": "{drillId}", "studentId": "{person}"}},
 	"getAssignment": {about: aThing}, "unassign": {about: aThing}, "reassign": {about: aThing}, "giveNewest": {about: aThing}, "getProgress": {about: aThing},
 	"addTake": {about: aThing, query: "source=file&bpm=100", body: []byte("no sound")}, "simulateTake": {about: aThing, body: steady},

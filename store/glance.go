@@ -56,7 +56,7 @@ type GlanceAsked struct {
 }
 
 // GlanceSize is how many students a look shows at once: more than a screen does.
-const GlanceSize = 16
+const GlanceSize = 25
 
 // A Glance is a look over students.
 type Glance struct {

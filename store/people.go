@@ -248,38 +248,15 @@ type Pupil struct {
 	HurtSince   *time.Time // when they reported pain that no instructor has cleared; nil for none
 }
 
-// Pupils returns a page's size of the students who are here by name, after one
-// where given, each with what is assigned to them; of one group where given, and only
-// those who have reported pain where hurt is asked for.
-func (s *Store) Pupils(ctx context.Context, group, after *uuid.UUID, hurt bool, page Page) ([]Pupil, error) {
-	return s.pupils(ctx, `
-		p.role = 'student' AND p.archived_at IS NULL AND p.remove_at IS NULL
-		AND ($1::uuid IS NULL OR (p.name, p.id) > (SELECT name, id FROM people WHERE id = $1))
-		AND ($2::uuid IS NULL OR EXISTS (SELECT FROM group_members m WHERE m.group_id = $2 AND m.person_id = p.id))
-		AND (NOT $4::boolean OR EXISTS (SELECT FROM hand_reports h WHERE h.student_id = p.id AND `+fmt.Sprintf(hurts, "now()")+`))
-		ORDER BY p.name, p.id LIMIT $3`, after, group, page.Size(), hurt)
-}
-
 // Pupil returns one student, archived or not, with what is assigned to them, or
 // [ErrNotFound].
 func (s *Store) Pupil(ctx context.Context, id uuid.UUID) (Pupil, error) {
-	found, err := s.pupils(ctx, `p.id = $1 AND p.role = 'student'`, id)
-	if err == nil && len(found) == 0 {
-		err = ErrNotFound
-	}
-	if err != nil {
-		return Pupil{}, err
-	}
-	return found[0], nil
-}
-
-func (s *Store) pupils(ctx context.Context, where string, args ...any) ([]Pupil, error) {
-	return allByPos[Pupil](s.pool.Query(ctx, `
+	return oneByPos[Pupil](s.pool.Query(ctx, `
 		SELECT `+memberColumns+`, array(
 			SELECT row(`+assignmentColumns+`) FROM `+assignmentTables+`
 			WHERE a.student_id = p.id AND a.ended_at IS NULL ORDER BY a.assigned_at DESC, a.id),
 			(SELECT min(h.at) FROM hand_reports h WHERE h.student_id = p.id AND `+fmt.Sprintf(hurts, "now()")+`)
-		FROM people p WHERE `+where, args...))
+		FROM people p WHERE p.id = $1 AND p.role = 'student'`, id))
 }
 
 // nameTaken makes [ErrNameTaken] of what the database says of two alike.

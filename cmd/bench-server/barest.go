@@ -33,10 +33,10 @@ func barest(pool *pgxpool.Pool) http.Handler {
 		SELECT id, recorded_at, bpm, spread_percent, decision FROM takes WHERE assignment_id = $1 AND state = 'measured'
 		ORDER BY recorded_at DESC, id DESC LIMIT 200`)
 	serve[pupilRow](e, pool, "/students", `
-		SELECT p.id, p.name, (SELECT jsonb_agg(jsonb_build_object('id', a.id, 'drill', v.file#>>'{drill,name}', 'ladder', v.file->'ladder', 'takes', a.takes, 'last', a.last))
+		SELECT p.id, p.name, (SELECT jsonb_agg(jsonb_build_object('id', a.id, 'drill', v.file#>>'{drill,name}', 'ladder', v.file->'ladder', 'state', a.state))
 			FROM assignments a JOIN drill_versions v ON v.drill_id = a.drill_id AND v.version = a.version
 			WHERE a.student_id = p.id AND a.ended_at IS NULL)
-		FROM people p WHERE p.role = 'student' ORDER BY p.name, p.id LIMIT 60`)
+		FROM people p WHERE p.role = 'student' ORDER BY p.name, p.id LIMIT 25`)
 	serve[drillRow](e, pool, "/drills", `
 		SELECT d.id, d.version, v.file, v.saved_at, d.folder, d.tags, d.favourite,
 		       array(SELECT p.name FROM assignments a JOIN people p ON p.id = a.student_id WHERE a.drill_id = d.id AND a.ended_at IS NULL ORDER BY p.name),

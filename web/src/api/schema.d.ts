@@ -988,23 +988,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/students": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The students with what is assigned to them */
-        get: operations["listPupils"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/students/{studentId}": {
         parameters: {
             query?: never;
@@ -1884,12 +1867,6 @@ export interface components {
         /** @description A part of the history of a drill */
         VersionPage: {
             items: components["schemas"]["Version"][];
-            /** @description Where the next page begins; none is left where it is missing */
-            next?: string;
-        };
-        /** @description A part of the students */
-        PupilPage: {
-            items: components["schemas"]["Pupil"][];
             /** @description Where the next page begins; none is left where it is missing */
             next?: string;
         };
@@ -5876,35 +5853,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BinPage"];
-                };
-            };
-            default: components["responses"]["Problem"];
-        };
-    };
-    listPupils: {
-        parameters: {
-            query?: {
-                groupId?: string;
-                /** @description Only those who have reported pain that no instructor has cleared */
-                hurt?: boolean;
-                /** @description The page that comes after this; the first one where not given */
-                after?: components["parameters"]["After"];
-                /** @description Items of the page */
-                limit?: components["parameters"]["Limit"];
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description By name */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PupilPage"];
                 };
             };
             default: components["responses"]["Problem"];
