@@ -891,8 +891,11 @@ type HeldFinger = drill.Held
 
 // Here defines model for Here.
 type Here struct {
-	HasPassword bool   `json:"hasPassword"`
-	Person      Person `json:"person"`
+	HasPassword bool `json:"hasPassword"`
+
+	// Letters One gets a letter when something was said of a take; missing where none can be sent
+	Letters *bool  `json:"letters,omitempty"`
+	Person  Person `json:"person"`
 
 	// SignIn The name one signs in with; empty until one is chosen
 	SignIn string `json:"signIn"`
@@ -1910,6 +1913,11 @@ type Position = int
 // DrillBody defines model for DrillBody.
 type DrillBody = DrillFile
 
+// WantLettersJSONBody defines parameters for WantLetters.
+type WantLettersJSONBody struct {
+	Wanted bool `json:"wanted"`
+}
+
 // ListAssignmentsParams defines parameters for ListAssignments.
 type ListAssignmentsParams struct {
 	// After The page that comes after this; the first one where not given
@@ -2307,6 +2315,9 @@ type VaryParams struct {
 // ChangeAccountJSONRequestBody defines body for ChangeAccount for application/json ContentType.
 type ChangeAccountJSONRequestBody = Account
 
+// WantLettersJSONRequestBody defines body for WantLetters for application/json ContentType.
+type WantLettersJSONRequestBody WantLettersJSONBody
+
 // AssignJSONRequestBody defines body for Assign for application/json ContentType.
 type AssignJSONRequestBody AssignJSONBody
 
@@ -2420,6 +2431,9 @@ type ServerInterface interface {
 	// Choose a name and a password to sign in with; other devices are signed out
 	// (PUT /account)
 	ChangeAccount(c *gin.Context)
+	// Get a letter when something was said of a take, or no more
+	// (PUT /account/letters)
+	WantLetters(c *gin.Context)
 	// Bring in what was taken out about a student or, into an empty studio, about a whole one
 	// (POST /archives)
 	BringIn(c *gin.Context)
@@ -2826,6 +2840,19 @@ func (siw *ServerInterfaceWrapper) ChangeAccount(c *gin.Context) {
 	}
 
 	siw.Handler.ChangeAccount(c)
+}
+
+// WantLetters operation middleware
+func (siw *ServerInterfaceWrapper) WantLetters(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.WantLetters(c)
 }
 
 // BringIn operation middleware
@@ -6588,6 +6615,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	}
 
 	router.PUT(options.BaseURL+"/account", wrapper.ChangeAccount)
+	router.PUT(options.BaseURL+"/account/letters", wrapper.WantLetters)
 	router.POST(options.BaseURL+"/archives", wrapper.BringIn)
 	router.GET(options.BaseURL+"/assignments", wrapper.ListAssignments)
 	router.POST(options.BaseURL+"/assignments", wrapper.Assign)
@@ -6748,6 +6776,45 @@ type ChangeAccountdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ChangeAccountdefaultApplicationProblemPlusJSONResponse) VisitChangeAccountResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type WantLettersRequestObject struct {
+	Body *WantLettersJSONRequestBody
+}
+
+type WantLettersResponseObject interface {
+	VisitWantLettersResponse(w http.ResponseWriter) error
+}
+
+type WantLetters200JSONResponse Here
+
+func (response WantLetters200JSONResponse) VisitWantLettersResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type WantLettersdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response WantLettersdefaultApplicationProblemPlusJSONResponse) VisitWantLettersResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -11884,6 +11951,9 @@ type StrictServerInterface interface {
 	// Choose a name and a password to sign in with; other devices are signed out
 	// (PUT /account)
 	ChangeAccount(ctx context.Context, request ChangeAccountRequestObject) (ChangeAccountResponseObject, error)
+	// Get a letter when something was said of a take, or no more
+	// (PUT /account/letters)
+	WantLetters(ctx context.Context, request WantLettersRequestObject) (WantLettersResponseObject, error)
 	// Bring in what was taken out about a student or, into an empty studio, about a whole one
 	// (POST /archives)
 	BringIn(ctx context.Context, request BringInRequestObject) (BringInResponseObject, error)
@@ -12351,6 +12421,37 @@ func (sh *strictHandler) ChangeAccount(ctx *gin.Context) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ChangeAccountResponseObject); ok {
 		if err := validResponse.VisitChangeAccountResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// WantLetters operation middleware
+func (sh *strictHandler) WantLetters(ctx *gin.Context) {
+	var request WantLettersRequestObject
+
+	var body WantLettersJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.WantLetters(ctx, request.(WantLettersRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "WantLetters")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(WantLettersResponseObject); ok {
+		if err := validResponse.VisitWantLettersResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

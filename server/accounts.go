@@ -3,7 +3,9 @@ package server
 import (
 	"context"
 	"errors"
+	"log/slog"
 	"strings"
+	"time"
 
 	"github.com/gin-gonic/gin"
 	"github.com/google/uuid"
@@ -90,12 +92,12 @@ func (s *Server) isHere(ctx context.Context, person uuid.UUID) (api.Here, error)
 	}
 	s.people.known.forget(person)
 	a, err := s.store.Account(ctx, person)
-	return hereOf(a), err
+	return s.hereOf(a), err
 }
 
 // GetSession tells who is here.
 func (s *Server) GetSession(ctx context.Context, _ api.GetSessionRequestObject) (api.GetSessionResponseObject, error) {
-	return api.GetSession200JSONResponse(hereOf(here(ctx))), nil
+	return api.GetSession200JSONResponse(s.hereOf(here(ctx))), nil
 }
 
 // SignIn lets somebody in by name and password.
@@ -280,6 +282,46 @@ func (s *Server) Reset(ctx context.Context, r api.ResetRequestObject) (api.Reset
 	}
 	h, err := s.setPassword(ctx, a, a.SignIn, r.Body.Password)
 	return api.Reset200JSONResponse(h), err
+}
+
+// WantLetters sets whether whoever is here gets a letter when something was said of a take.
+func (s *Server) WantLetters(ctx context.Context, r api.WantLettersRequestObject) (api.WantLettersResponseObject, error) {
+	id := here(ctx).ID
+	if err := s.store.SetLetters(ctx, id, r.Body.Wanted); err != nil {
+		return nil, err
+	}
+	s.people.known.forget(id)
+	a, err := s.store.Account(ctx, id)
+	return api.WantLetters200JSONResponse(s.hereOf(a)), err
+}
+
+// tellOf tells those whom it concerns that something was said of a take. It is kept
+// already: that no letter can be written is no reason to say otherwise.
+func (s *Server) tellOf(ctx context.Context, take uuid.UUID) {
+	if !s.sendsLetters {
+		return
+	}
+	me := here(ctx)
+	err := s.store.Tell(ctx, take, me.ID, func(to store.Account) store.Mail { return notice(to, me.Name, s.url) },
+		func(tx pgx.Tx, m store.Mail) error { return s.queue.LetterLater(ctx, tx, m.ID, noticeAfter) })
+	if err != nil {
+		slog.Error("no letter could be written", "take", take, "error", err)
+	}
+}
+
+// noticeAfter is how long a notice waits, so that it tells of all that is said in one go.
+const noticeAfter = 10 * time.Minute
+
+// notice says that there is something to read, and nothing of what: letters are read by
+// others too.
+func notice(to store.Account, by, url string) store.Mail {
+	page := url + "/"
+	if to.Teaches() {
+		page = url + "/students"
+	}
+	return store.Mail{ID: uuid.New(), Recipient: to.Email, Subject: "Something was said of a take",
+		Text: "Hello " + to.Name + ",\n\n" + by + " has written of a take at " + to.Studio + " (Manudrill):\n\n" + page +
+			"\n\nThe next letter comes six hours from now at the earliest. In Manudrill, Settings, you can do without them.\n"}
 }
 
 // valueOf is what is pointed to, or nothing.

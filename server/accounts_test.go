@@ -8,6 +8,7 @@ import (
 	"strings"
 	"sync"
 	"testing"
+	"time"
 
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
@@ -353,4 +354,59 @@ func TestAnEarlierStudioIsTakenOver(t *testing.T) {
 	require.NoError(t, old.PutCode(storetest.In(t.Context()), here.Person.Id, store.Code{Finder: code.Finder, Rest: "hash"}))
 	c.ok(http.MethodGet, "/house", nil, &h)
 	assert.True(t, h.Begun)
+}
+
+// Whoever wants to gets one letter when something was said of their take, and nobody else.
+func TestALetterWhenSomethingWasSaid(t *testing.T) {
+	at := real(t, server.Options{URL: "https://drills.example.org", Letters: true})
+	studio := "Notices " + uuid.NewString()
+	oda := begin(t, at, studio, "oda"+uuid.NewString())
+	mira := uuid.New()
+	oda.ok(http.MethodPost, "/people", map[string]any{"people": []any{map[string]any{"id": mira, "name": "Mira", "role": "student", "email": "mira@example.org"}}}, nil)
+	var code struct{ Code string }
+	oda.ok(http.MethodPost, "/people/"+mira.String()+"/code", nil, &code)
+	pupil := visitor(t).of(at)
+	pupil.ok(http.MethodPost, "/session/code", map[string]any{"code": code.Code}, nil)
+
+	id := uuid.New()
+	oda.ok(http.MethodPost, "/drills?id="+id.String(), someDrill(), nil)
+	var a api.Assignment
+	oda.ok(http.MethodPost, "/assignments", map[string]any{"drillId": id, "studentId": mira}, &a)
+	takeID := uuid.NewString()
+	take := "/takes/" + takeID
+	pupil.ok(http.MethodPut, "/assignments/"+a.Id.String()+"/simulated/"+takeID, steady, nil)
+	said := func(c client, text string) {
+		t.Helper()
+		require.Eventually(t, func() bool {
+			status, _ := c.do(http.MethodPut, take+"/comments/"+uuid.NewString(), map[string]any{"note": 0, "text": text})
+			return status == http.StatusOK
+		}, 30*time.Second, 100*time.Millisecond, "once the take is measured")
+	}
+	letters := func() []api.Letter {
+		var l api.LetterPage
+		oda.ok(http.MethodGet, "/letters", nil, &l)
+		return l.Items
+	}
+	said(oda, "late")
+	assert.Empty(t, letters(), "nobody has asked for any")
+	var h api.Here
+	pupil.ok(http.MethodPut, "/account/letters", map[string]any{"wanted": true}, &h)
+	require.NotNil(t, h.Letters)
+	assert.True(t, *h.Letters)
+	oda.ok(http.MethodPut, "/account/letters", map[string]any{"wanted": true}, nil)
+	var both sync.WaitGroup
+	for range 2 { // two at once
+		both.Go(func() { said(oda, "early") })
+	}
+	both.Wait()
+	oda.on(0).ok(http.MethodPut, take+"/review", map[string]any{"accepted": true, "note": "secret words"}, nil)
+	got := letters()
+	require.Len(t, got, 1, "one, however much is said")
+	assert.Equal(t, "mira@example.org", got[0].Recipient)
+	assert.Contains(t, got[0].Text, "Oda has written of a take")
+	assert.NotContains(t, got[0].Text, "secret words")
+	said(pupil, "why?")
+	assert.Len(t, letters(), 2, "the answer is told to who has said something before")
+	pupil.ok(http.MethodPut, "/account/letters", map[string]any{"wanted": false}, &h)
+	assert.False(t, *h.Letters)
 }

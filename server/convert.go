@@ -29,8 +29,12 @@ func personOf(p store.Person) api.Person {
 	return api.Person{Id: p.ID, Name: p.Name, Role: api.PersonRole(p.Role), Demo: p.Demo}
 }
 
-func hereOf(a store.Account) api.Here {
-	return api.Here{Person: personOf(a.Person), Studio: a.Studio, SignIn: a.SignIn, HasPassword: a.Hash != ""}
+func (s *Server) hereOf(a store.Account) api.Here {
+	var letters *bool
+	if s.sendsLetters && a.Email != "" {
+		letters = &a.WantsLetters
+	}
+	return api.Here{Letters: letters, Person: personOf(a.Person), Studio: a.Studio, SignIn: a.SignIn, HasPassword: a.Hash != ""}
 }
 
 func memberOf(m store.Member) api.Member {

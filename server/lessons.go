@@ -31,7 +31,11 @@ func (s *Server) ListReviews(ctx context.Context, _ api.ListReviewsRequestObject
 
 // PutReview says that a take was listened to.
 func (s *Server) PutReview(ctx context.Context, r api.PutReviewRequestObject) (api.PutReviewResponseObject, error) {
-	return api.PutReview204Response{}, s.store.PutReview(ctx, r.TakeId, r.Body.Accepted, valueOf(r.Body.Note))
+	err := s.store.PutReview(ctx, r.TakeId, r.Body.Accepted, valueOf(r.Body.Note))
+	if err == nil {
+		s.tellOf(ctx, r.TakeId)
+	}
+	return api.PutReview204Response{}, err
 }
 
 // DeleteReview lets a take wait again.

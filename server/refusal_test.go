@@ -57,6 +57,7 @@ var calls = map[string]call{
 
 	"getSession": {about: ones}, "leaveEverywhere": {about: byOne},
 	"changeAccount": {about: byOne, body: map[string]any{"signIn": "somebody", "password": "four frets up"}},
+	"wantLetters":   {about: byOne, body: map[string]any{"wanted": true}},
 	"getStudio":     {about: ones}, "changeStudio": {about: byOne, body: map[string]any{"name": "Ours"}},
 	"listLetters": {about: ones}, "listAudit": {about: ones, query: "studentId={person}"}, "listPeople": {about: ones}, "listGone": {about: ones},
 	"addPeople":  {about: aThing, body: map[string]any{"people": []any{map[string]any{"id": "{new}", "name": "New", "role": "student", "groups": []any{"{group}"}}}}},

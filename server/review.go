@@ -73,6 +73,7 @@ func (s *Server) PutComment(ctx context.Context, r api.PutCommentRequestObject) 
 	if err := s.store.PutComment(ctx, c); err != nil {
 		return nil, err
 	}
+	s.tellOf(ctx, t.ID)
 	all, err := s.store.Comments(ctx, t.ID)
 	return api.PutComment200JSONResponse(each(all, commentOf)), err
 }

@@ -19,11 +19,13 @@ type Account struct {
 	SignIn   string
 	Email    string
 	Hash     string // of the password; empty where none is chosen
+
+	WantsLetters bool // when something was said of a take
 }
 
 // accounts are those of who is here: not archived, not to be removed.
 const accounts = `
-	SELECT p.id, p.name, p.role, p.demo, p.studio_id, st.name AS studio, coalesce(p.sign_in, '') AS sign_in, coalesce(p.email, '') AS email, coalesce(w.hash, '') AS hash
+	SELECT p.id, p.name, p.role, p.demo, p.studio_id, st.name AS studio, coalesce(p.sign_in, '') AS sign_in, coalesce(p.email, '') AS email, coalesce(w.hash, '') AS hash, p.wants_letters
 	FROM people p JOIN studios st ON st.id = p.studio_id LEFT JOIN passwords w ON w.person_id = p.id
 	WHERE p.archived_at IS NULL AND p.remove_at IS NULL AND `
 

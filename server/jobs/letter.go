@@ -3,6 +3,7 @@ package jobs
 import (
 	"context"
 	"fmt"
+	"time"
 
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
@@ -25,7 +26,12 @@ type Post interface {
 
 // Letter puts a job to send a letter into a transaction.
 func (q *Queue) Letter(ctx context.Context, tx pgx.Tx, id uuid.UUID) error {
-	_, err := q.client.InsertTx(ctx, tx, letter{id}, &river.InsertOpts{MaxAttempts: attempts, Queue: soonQueue})
+	return q.LetterLater(ctx, tx, id, 0)
+}
+
+// LetterLater puts a job to send a letter after a time into a transaction.
+func (q *Queue) LetterLater(ctx context.Context, tx pgx.Tx, id uuid.UUID, after time.Duration) error {
+	_, err := q.client.InsertTx(ctx, tx, letter{id}, &river.InsertOpts{MaxAttempts: attempts, Queue: soonQueue, ScheduledAt: time.Now().Add(after)})
 	return err
 }
 

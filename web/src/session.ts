@@ -75,6 +75,11 @@ export function chooseAccount(signIn: string, password: string, old?: string): P
   return come(answer(client.PUT('/account', { body: { signIn, password, old } })))
 }
 
+/** Whether one gets a letter when something was said of a take. */
+export function wantLetters(wanted: boolean): Promise<Person> {
+  return come(answer(client.PUT('/account/letters', { body: { wanted } })))
+}
+
 export function resetPassword(token: string, password: string): Promise<Person> {
   return come(answer(client.PUT('/resets', { body: { token, password } })))
 }

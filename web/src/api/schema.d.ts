@@ -127,6 +127,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/account/letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Get a letter when something was said of a take, or no more */
+        put: operations["wantLetters"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/resets": {
         parameters: {
             query?: never;
@@ -1939,6 +1956,8 @@ export interface components {
             /** @description The name one signs in with; empty until one is chosen */
             signIn: string;
             hasPassword: boolean;
+            /** @description One gets a letter when something was said of a take; missing where none can be sent */
+            letters?: boolean;
         };
         Studio: {
             name: string;
@@ -4336,6 +4355,33 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Account"];
+            };
+        };
+        responses: {
+            /** @description The person */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Here"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    wantLetters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    wanted: boolean;
+                };
             };
         };
         responses: {

@@ -12,7 +12,8 @@ import { light, naming, typeSize } from '../../preferences'
 import ChoiceLine from '../bench/ChoiceLine.vue'
 import StandChoices from '../stand/StandChoices.vue'
 import StandKeys from './StandKeys.vue'
-import { chooseAccount, here, leave, leaveEverywhere } from '../../session'
+import SwitchLine from '../bench/SwitchLine.vue'
+import { chooseAccount, here, leave, leaveEverywhere, wantLetters } from '../../session'
 
 const router = useRouter()
 const setup = ref(false)
@@ -96,6 +97,17 @@ const out = (everywhere: boolean) =>
           <NewPassword v-model="password" name="New password" />
           <div><el-button type="primary" native-type="submit">Save</el-button></div>
         </form>
+      </section>
+      <section v-if="here.letters !== undefined" class="sheet stack">
+        <h2>Letters</h2>
+        <SwitchLine
+          :model-value="here.letters"
+          name="Write to me when something was said of a take"
+          @update:model-value="(wanted) => attempt(() => wantLetters(wanted))"
+        />
+        <p class="small quiet">
+          To your e-mail address, once in six hours at the most. What was said is not in the letter.
+        </p>
       </section>
       <section v-if="here.person.role === 'student'" class="sheet stack">
         <h2>Everything about you</h2>
