@@ -3,32 +3,38 @@ import { computed } from 'vue'
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router'
 
 import { teaches } from './api/people'
+import { useGoTo, type Place } from './goto'
 import { usePreferences } from './preferences'
 import { here, homeOf, leave, person } from './session'
 
 const route = useRoute()
 const router = useRouter()
 
-const places = computed(() => {
+const places = computed<Place[]>(() => {
   if (!person.value) return []
   return teaches(person.value)
     ? [
-        { to: '/drills', text: 'Drills' },
-        { to: '/students', text: 'Students' },
-        { to: '/review', text: 'Review' },
-        { to: '/studio', text: 'Studio' },
-        { to: '/metronome', text: 'Metronome' },
+        { to: '/drills', text: 'Drills', key: 'd' },
+        { to: '/students', text: 'Students', key: 's' },
+        { to: '/review', text: 'Review', key: 'r' },
+        { to: '/studio', text: 'Studio', key: 'o' },
+        { to: '/metronome', text: 'Metronome', key: 'm' },
       ]
     : [
-        { to: '/practice', text: 'Practice' },
-        { to: '/mine', text: 'My progress' },
-        { to: '/metronome', text: 'Metronome' },
+        { to: '/practice', text: 'Practice', key: 'p' },
+        { to: '/mine', text: 'My progress', key: 'y' },
+        { to: '/metronome', text: 'Metronome', key: 'm' },
       ]
 })
 
 const bare = computed(() => route.meta.bare)
 const atStand = computed(() => /^\/(stand|routines)\//.test(route.path))
 usePreferences(() => atStand.value)
+useGoTo(
+  () => places.value,
+  (to) => void router.push(to),
+  () => atStand.value,
+)
 
 async function goOut() {
   await leave()
@@ -48,6 +54,8 @@ async function goOut() {
           :key="p.to"
           :to="p.to"
           :class="{ here: route.path.startsWith(p.to) }"
+          :title="`${p.text}: G, then ${p.key.toUpperCase()}`"
+          :aria-keyshortcuts="`g ${p.key}`"
           >{{ p.text }}</RouterLink
         >
       </nav>

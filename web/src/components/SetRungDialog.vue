@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ElButton, ElCheckbox, ElDialog, ElMessage } from 'element-plus'
-import { computed, ref } from 'vue'
+import { computed, ref, useId } from 'vue'
 
 import { useAttempt } from '../api/attempt'
 import { answer, client, type Assignment, type Gate } from '../api/client'
@@ -10,7 +10,13 @@ import ProblemNote from './ProblemNote.vue'
 import TextLine from './TextLine.vue'
 
 /** An instructor puts one student on a rung, with a gate of their own where wanted, and says why. */
-const props = defineProps<{ assignment: Assignment }>()
+const props = defineProps<{
+  assignment: Assignment
+  /** From one rung to the next, bpm. */
+  step: number
+  /** Why, where that is plain; it can be changed. */
+  why?: string
+}>()
 const emit = defineEmits<{ close: []; set: [] }>()
 
 const from = ref(props.assignment)
@@ -18,7 +24,8 @@ const bpm = ref(from.value.rung.bpm)
 const notesPerBeat = ref(from.value.rung.notesPerBeat)
 const ownGate = ref(from.value.ownGate)
 const gate = ref<Gate>({ ...from.value.gate })
-const reason = ref('')
+const reason = ref(props.why ?? '')
+const form = useId()
 const { problem, attempt } = useAttempt()
 const title = computed(() => `Rung of ${from.value.student.name}`)
 const path = computed(() => ({ assignmentId: from.value.id }))
@@ -39,6 +46,17 @@ const save = () =>
     emit('set')
     emit('close')
   })
+/** What is most often done stands a press away. */
+const steps = computed(() =>
+  [-2, -1, 1]
+    .map((by) => ({ by, bpm: Math.min(320, Math.max(20, from.value.rung.bpm + by * props.step)) }))
+    .filter((s) => s.bpm !== from.value.rung.bpm),
+)
+const stepWords: Record<number, string> = { [-2]: 'Two lower', [-1]: 'One lower', 1: 'One higher' }
+/** Typing begins with the tempo; Enter sets it. */
+function typeTempo() {
+  document.getElementById(form)?.querySelector<HTMLElement>('[role=spinbutton]')?.focus()
+}
 /** Another instructor has set it meanwhile: what they set is shown instead. */
 const showNow = () =>
   attempt(async () => {
@@ -54,8 +72,14 @@ const showNow = () =>
 </script>
 
 <template>
-  <el-dialog :model-value="true" :title="title" width="520" @close="emit('close')">
-    <form class="stack" @submit.prevent="save">
+  <el-dialog
+    :model-value="true"
+    :title="title"
+    width="520"
+    @opened="typeTempo"
+    @close="emit('close')"
+  >
+    <form :id="form" class="stack" @submit.prevent="save">
       <ProblemNote v-if="problem" :problem="problem">
         <el-button v-if="problem.status === 412" @click="showNow">Show what is there now</el-button>
       </ProblemNote>
@@ -64,6 +88,18 @@ const showNow = () =>
         from there.
       </p>
       <NumberLine v-model="bpm" name="Tempo, bpm" :min="20" :max="320" />
+      <div class="chips" role="group" aria-label="Rungs beside">
+        <button
+          v-for="s in steps"
+          :key="s.by"
+          type="button"
+          class="chip"
+          :aria-pressed="bpm === s.bpm"
+          @click="bpm = s.bpm"
+        >
+          {{ stepWords[s.by] }}, {{ s.bpm }}
+        </button>
+      </div>
       <NumberLine v-model="notesPerBeat" name="Notes per beat" :min="1" :max="8" />
       <el-checkbox v-model="ownGate" label="A gate of their own, in place of the drill’s" />
       <GateFields v-if="ownGate" v-model="gate" />
@@ -77,7 +113,9 @@ const showNow = () =>
     </form>
     <template #footer>
       <el-button @click="emit('close')">Leave as it was</el-button>
-      <el-button type="primary" :disabled="!reason.trim()" @click="save">Set the rung</el-button>
+      <el-button type="primary" native-type="submit" :form="form" :disabled="!reason.trim()"
+        >Set the rung</el-button
+      >
     </template>
   </el-dialog>
 </template>

@@ -42,11 +42,15 @@ useEventListener('keydown', (e) => {
     return
   const student = props.students[at.value]
   const take = student && showsTake(student)
+  const to = (page: string) => void router.push(`/students/${student!.person.id}${page}`)
   if (e.key === 'ArrowDown') void go(at.value + 1)
   else if (e.key === 'ArrowUp') void go(at.value - 1)
-  else if (e.key === 'Enter' && student && e.target instanceof HTMLTableRowElement)
-    void router.push(`/students/${student.person.id}`)
+  else if (!student) return
+  else if (e.key === 'Enter' && e.target instanceof HTMLTableRowElement) to('')
   else if (e.key.toLowerCase() === 't' && take) void router.push(`/takes/${take}`)
+  else if (e.key.toLowerCase() === 'l') to('/lesson')
+  else if (e.key.toLowerCase() === 'p') to('/plan')
+  else if (e.key.toLowerCase() === 'r') void router.push(`/report/${student.person.id}`)
   else return
   e.preventDefault()
 })

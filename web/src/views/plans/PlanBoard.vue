@@ -182,7 +182,8 @@ const why = (l: PlanLine) => [l.reason, l.rule ? '' : 'Put here by hand.'].filte
     <p v-if="editable" class="small quiet">
       Drag a line to another day, or with the focus on it <kbd>Alt</kbd> <kbd>←</kbd> <kbd>→</kbd>
       <kbd>↑</kbd> <kbd>↓</kbd> move it, <kbd>Delete</kbd> takes it out, <kbd>Enter</kbd> opens it.
-      The rules leave a day alone that was changed by hand.
+      <kbd>Ctrl</kbd> <kbd>S</kbd> keeps the plan. The rules leave a day alone that was changed by
+      hand.
     </p>
   </div>
 </template>

@@ -1,4 +1,4 @@
-import { useDebounceFn } from '@vueuse/core'
+import { useDebounceFn, useEventListener } from '@vueuse/core'
 import { ElMessage } from 'element-plus'
 import { computed, onMounted, ref } from 'vue'
 
@@ -84,6 +84,11 @@ export function usePlan(studentId: string) {
         busy.value = false
       }
     })
+  useEventListener('keydown', (e) => {
+    if (!(e.ctrlKey || e.metaKey) || e.key.toLowerCase() !== 's') return
+    e.preventDefault() // the page itself is nothing to save
+    if (saved.value && (changed.value || isNew.value)) void keep()
+  })
   /** Somebody has changed it meanwhile: theirs is shown instead, or one's own is kept. */
   async function settle(keepMine: boolean) {
     const mine = { settings: settings.value!, plan: plan.value! }

@@ -20,6 +20,7 @@ import SetRungDialog from '../../components/SetRungDialog.vue'
 import TakeList from '../../components/TakeList.vue'
 import { count, rungWords } from '../../draw/words'
 import { person } from '../../session'
+import { stepOf } from '../stand/ownTempo'
 
 const TrendChart = defineAsyncComponent(() => import('../../components/TrendChart.vue'))
 
@@ -131,6 +132,7 @@ onMounted(() =>
       <SetRungDialog
         v-if="setting"
         :assignment="stand.assignment"
+        :step="stepOf(stand)"
         @close="setting = false"
         @set="attempt(look)"
       />

@@ -8,7 +8,7 @@ import {
   answer,
   client,
   isMeasured,
-  type Assignment,
+  type Stand,
   type Take,
   type WaitingTake,
 } from '../../api/client'
@@ -18,6 +18,7 @@ import ProblemNote from '../../components/ProblemNote.vue'
 import SetRungDialog from '../../components/SetRungDialog.vue'
 import { undoable } from '../../components/undo'
 import { count, dayOf, rungShort } from '../../draw/words'
+import { stepOf } from '../stand/ownTempo'
 import TakeReport from '../take/TakeReport.vue'
 
 /** Takes that wait, one after the other: heard, said something of, accepted, one key to the next. */
@@ -25,7 +26,7 @@ const waiting = ref<WaitingTake[]>()
 const at = ref(0)
 const take = ref<Take>()
 const note = ref('')
-const setting = ref<Assignment>()
+const setting = ref<Stand>()
 const busy = ref(false)
 const { problem, attempt } = useAttempt()
 const now = computed(() => waiting.value?.[at.value])
@@ -77,7 +78,7 @@ const setRung = () =>
     if (!now.value) return
     const path = { assignmentId: now.value.assignmentId }
     const stand = await answer(client.GET('/assignments/{assignmentId}', { params: { path } }))
-    setting.value = stand.assignment
+    setting.value = stand
   })
 
 useEventListener('keydown', (e) => {
@@ -169,7 +170,9 @@ useEventListener('keydown', (e) => {
     </div>
     <SetRungDialog
       v-if="setting"
-      :assignment="setting"
+      :assignment="setting.assignment"
+      :step="stepOf(setting)"
+      :why="now && `After your take of ${dayOf(now.recordedAt)}, ${rungShort(now.rung)}.`"
       @close="setting = undefined"
       @set="setting = undefined"
     />

@@ -196,7 +196,8 @@ const print = (people: Member[]) =>
           </button>
         </div>
         <p class="small quiet keys">
-          <kbd>/</kbd> find <kbd>↑</kbd> <kbd>↓</kbd> go <kbd>Enter</kbd> student <kbd>T</kbd> take
+          <kbd>/</kbd> find <kbd>↑</kbd> <kbd>↓</kbd> go, then <kbd>Enter</kbd> student
+          <kbd>T</kbd> take <kbd>L</kbd> lesson <kbd>P</kbd> plan <kbd>R</kbd> report
         </p>
       </div>
       <GlanceTable

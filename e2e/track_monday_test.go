@@ -1,0 +1,220 @@
+package e2e_test
+
+import (
+	"context"
+	"fmt"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"manudrill/core/practice"
+	"manudrill/core/simulate"
+	"manudrill/e2e/browser"
+	"manudrill/server"
+	"manudrill/store"
+)
+
+// A monday is a studio with what an instructor finds on one: eight takes that wait, one
+// student in pain, and a new one with three drills and no plan.
+type monday struct {
+	ctx        context.Context
+	instructor string
+	fresh      store.Person
+	stands     []uuid.UUID // assignments of which a take waits
+}
+
+func newMonday(t *testing.T, who string) monday {
+	t.Helper()
+	studio := uuid.New()
+	require.NoError(t, kept.AddStudio(t.Context(), studio, "Monday of "+who))
+	m := monday{ctx: store.Within(t.Context(), store.Scope{Studio: studio}), instructor: who}
+	add := func(name, role string) store.Person {
+		p := store.Person{ID: uuid.New(), Name: name, Role: role, Demo: true}
+		require.NoError(t, kept.AddPerson(m.ctx, p))
+		return p
+	}
+	add(who, store.Owner)
+	var drills []uuid.UUID
+	for i := range 3 {
+		id := uuid.New()
+		require.NoError(t, kept.AddDrill(m.ctx, id, shortDrill(fmt.Sprintf("Monday drill %d", i+1)), store.Shelf{}))
+		drills = append(drills, id)
+	}
+	for i := range 4 {
+		p := add(fmt.Sprintf("Student %d of %s", i+1, who), store.Student)
+		for _, d := range drills[:2] {
+			a, err := kept.Assign(m.ctx, d, p.ID)
+			require.NoError(t, err)
+			take := server.SimulatedTake{ID: uuid.New(), Assignment: a, RecordedAt: time.Now().Add(-time.Duration(len(m.stands)+2) * time.Hour),
+				Player: simulate.Player{Seed: uint64(4 + i), MotorMs: 3, SlurDropDB: 2, NoiseDB: -66}}
+			require.NoError(t, take.Make(m.ctx, kept))
+			m.stands = append(m.stands, a)
+		}
+		if i == 2 {
+			require.NoError(t, kept.AddHandReport(m.ctx, uuid.New(), p.ID, time.Now().Add(-time.Hour), practice.HandReport{Kind: practice.IsHurt}))
+		}
+	}
+	m.fresh = add("Zora of "+who, store.Student)
+	for _, d := range drills {
+		_, err := kept.Assign(m.ctx, d, m.fresh.ID)
+		require.NoError(t, err)
+	}
+	return m
+}
+
+// done asserts that all of the Monday was.
+func (m monday) done(t *testing.T) {
+	t.Helper()
+	waiting, err := kept.TakesToReview(m.ctx)
+	require.NoError(t, err)
+	assert.Empty(t, waiting, "eight takes are reviewed")
+	set := 0
+	for _, id := range m.stands {
+		s, err := kept.Stand(m.ctx, id)
+		require.NoError(t, err)
+		if s.Set != nil {
+			set++
+			assert.Contains(t, s.Set.Reason, "After your take of")
+		}
+	}
+	assert.Equal(t, 3, set, "three ladders are adjusted")
+	p, err := kept.Plan(m.ctx, m.fresh.ID)
+	require.NoError(t, err)
+	assert.Len(t, p.Plan.Value.Weeks, 4)
+	assert.NotEqual(t, p.Plan.Value.Weeks[0].Positions, p.Plan.Value.Weeks[1].Positions, "positions go round")
+}
+
+// hands count what they do.
+type hands struct {
+	page
+	n int
+}
+
+func (h *hands) click(xpath string) {
+	h.t.Helper()
+	h.do(chromedp.Click(chromedp.Search(xpath)))
+	h.n++
+}
+
+func (h *hands) key(key string, modifiers ...chromedp.KeyOption) {
+	h.t.Helper()
+	h.do(chromedp.KeyEvent(key, modifiers...))
+	h.n++
+}
+
+// at says what was counted since the last time it was asked.
+func (h *hands) at(what string, most int) {
+	h.t.Helper()
+	h.t.Logf("%s: %d", what, h.n)
+	assert.LessOrEqual(h.t, h.n, most, what)
+	h.n = 0
+}
+
+const setTheRung = `//footer//button[contains(., "Set the rung")]`
+
+func (h *hands) inReview(n int) {
+	h.t.Helper()
+	h.until(fmt.Sprintf("%d takes wait", n), fmt.Sprintf(`(document.querySelectorAll('.queue li').length || (document.body.innerText.includes('No take waits') ? 0 : -1)) === %d && (%d === 0 || document.body.innerText.includes('Every note'))`, n, n))
+}
+
+// An instructor's Monday by the mouse: what it takes is counted, and may not grow.
+func TestAMondayByMouse(t *testing.T) {
+	m := newMonday(t, "Mona Mouse")
+	h := &hands{page: open(t, browser.Options{})}
+	h.enter(m.instructor)
+
+	h.click(`//nav//a[. = "Students"]`)
+	h.until("who needs help first stands first", `document.querySelector('tr.first')?.innerText.includes('Student 3 of') ?? false`)
+	h.at("who needs help first", 1)
+
+	h.click(`//nav//a[. = "Review"]`)
+	for i := range 8 {
+		h.inReview(8 - i)
+		if i < 3 {
+			h.click(`//section[contains(@class, "bar")]//button[contains(., "Set the rung")]`)
+			h.see("Rung of")
+			h.click(`//button[contains(., "One higher") or contains(., "One lower")][last()]`)
+			h.click(setTheRung)
+			h.until("it is set", `!document.querySelector('[role=dialog]')`)
+		}
+		h.click(`//button[normalize-space(.) = "Accept"]`)
+	}
+	h.inReview(0)
+	h.at("eight takes and three ladders", 1+8+3*3)
+
+	h.click(`//nav//a[. = "Students"]`)
+	h.click(fmt.Sprintf(`//td/a[. = %q]`, m.fresh.Name))
+	h.click(`//nav[contains(@class, "pages")]//a[. = "Plan"]`)
+	h.see("Not kept yet", "Week of")
+	h.click(`//button[contains(., "Keep the plan")]`)
+	h.see("The plan is kept.")
+	h.at("a plan over four weeks", 4)
+
+	h.click(`//nav[contains(@class, "pages")]//a[. = "Progress"]`)
+	h.click(`//a[. = "Report"]`)
+	h.see("13 weeks")
+	h.prints()
+	h.click(`//button[normalize-space(.) = "Print"]`)
+	h.until("it is printed", `window.printed === 1`)
+	h.at("a report", 3)
+	m.done(t)
+}
+
+// prints counts what is printed, where no printer is.
+func (h *hands) prints() {
+	evaluate[any](h.page, `window.printed = 0; window.print = () => { window.printed++ }`)
+}
+
+// The same by the keyboard alone.
+func TestAMondayByKeyboard(t *testing.T) {
+	m := newMonday(t, "Kea Keyboard")
+	h := &hands{page: open(t, browser.Options{})}
+	h.enter(m.instructor)
+
+	h.key("g")
+	h.key("s")
+	h.until("who needs help first stands first", `document.querySelector('tr.first')?.innerText.includes('Student 3 of') ?? false`)
+	h.at("who needs help first", 2)
+
+	h.key("g")
+	h.key("r")
+	for i := range 8 {
+		h.inReview(8 - i)
+		if i < 3 {
+			h.key("r")
+			h.until("the tempo has the focus", `document.activeElement.getAttribute('aria-label') === 'Tempo, bpm'`)
+			h.key(kb.ArrowUp)
+			h.key(kb.Enter)
+			h.until("it is set", `!document.querySelector('[role=dialog]')`)
+		}
+		h.key("a")
+	}
+	h.inReview(0)
+	h.at("eight takes and three ladders", 2+8+3*3)
+
+	h.key("g")
+	h.key("s")
+	h.until("the students are there", `document.querySelectorAll('tr.first').length === 5`)
+	for evaluate[string](h.page, `document.activeElement.getAttribute('aria-label') ?? ''`) != m.fresh.Name {
+		h.key(kb.ArrowDown)
+	}
+	h.key("p")
+	h.see("Not kept yet", "Week of")
+	h.key("s", chromedp.KeyModifiers(chromedp.ModifierCtrl))
+	h.see("The plan is kept.")
+	h.at("a plan over four weeks", 2+5+2)
+
+	h.key("g")
+	h.key("s")
+	h.until("the students are there", `document.querySelectorAll('tr.first').length === 5`)
+	h.key(kb.ArrowDown)
+	h.key("r")
+	h.see("13 weeks")
+	h.at("a report, which the browser prints by Ctrl P", 4)
+	m.done(t)
+}
