@@ -27,17 +27,20 @@ const busy = ref(false)
 const shown = computed(() => rows.value.filter((r, i) => i < 200 || r.fault).slice(0, 400))
 const hasMore = computed(() => rows.value.some((r) => r.email || r.group))
 
+/** An answer that is late is no answer: something else has been typed since. */
+let asked = 0
 const read = () =>
   attempt(async () => {
+    const mine = ++asked
     if (!table.value && !text.value.trim()) return (rows.value = [])
     const got = await answer(
       client.POST('/people/read', fileBody(table.value ?? new Blob([text.value]))),
     )
+    if (mine !== asked) return
     // A line keeps its id for as long as it is there: added twice, it is one.
-    rows.value = got.rows.map((r) => ({
-      ...r,
-      id: rows.value.find((k) => k.line === r.line && k.name === r.name)?.id ?? newId(),
-    }))
+    const key = (r: RosterRow) => `${r.line} ${r.name}`
+    const ids = new Map(rows.value.map((r) => [key(r), r.id]))
+    rows.value = got.rows.map((r) => ({ ...r, id: ids.get(key(r)) ?? newId() }))
   })
 watchDebounced(
   text,

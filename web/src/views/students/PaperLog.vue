@@ -42,12 +42,18 @@ const good = computed(() => (preview.value ? preview.value.rows - preview.value.
 const shows = (c: PaperColumn) => preview.value?.columns.includes(c)
 const query = () => ({ columns: columns.value, dates: dates.value })
 
+/** An answer that is late is no answer: something else has been said of the table since. */
+let asked = 0
 const read = () =>
   attempt(async () => {
     if (!table.value) return
-    const asked = { params: { query: query() }, ...fileBody(table.value) }
-    preview.value = await answer(client.POST('/paper/read', asked))
-    columns.value = preview.value.columns
+    const mine = ++asked
+    const got = await answer(
+      client.POST('/paper/read', { params: { query: query() }, ...fileBody(table.value) }),
+    )
+    if (mine !== asked) return
+    preview.value = got
+    columns.value = got.columns
   })
 function picked(file: File) {
   table.value = file

@@ -1,0 +1,94 @@
+package e2e_test
+
+import (
+	"encoding/base64"
+	"os"
+	"path/filepath"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/require"
+
+	"manudrill/e2e/browser"
+	"manudrill/store"
+	"manudrill/storetest"
+)
+
+// fileFor writes a file that is picked on a page.
+func fileFor(t *testing.T, name string, raw []byte) string {
+	t.Helper()
+	path := filepath.Join(t.TempDir(), name)
+	require.NoError(t, os.WriteFile(path, raw, 0o600))
+	return path
+}
+
+// A log from a spreadsheet in another language is brought in: its columns are said, its
+// days made clear, what is wrong told by line; it is on the student's progress, and goes
+// again by one press.
+func TestAPaperLogIsBroughtIn(t *testing.T) {
+	mira, _ := pupilOf(t, "Mira Papier", "Kept elsewhere")
+	p := open(t, browser.Options{})
+	p.enter(instructor)
+	p.press("Students")
+	p.press("Bring in")
+	p.see("A log kept on paper")
+	p.accessible()
+	file := fileFor(t, "alt.csv", []byte("Tag;Wer;Was;Schl\xe4ge\r\n3/4/2024;Mira Papier;Bindungen;60\r\n9/5/2024;Mira Papier;Bindungen;72,5\r\n1/6/2024;Keiner;Bindungen;80\r\n"))
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[role=dialog] input[type=file]`), []string{file}))
+	p.see("Schläge", "could be two days")
+	for i, holds := range []string{"day", "student", "drill", "tempo"} {
+		evaluate[any](p, `(() => { const s = document.querySelectorAll('.columns select')[`+string(rune('0'+i))+`]; s.value = '`+holds+`'; s.dispatchEvent(new Event('change')) })()`)
+		p.until("it is read anew", `document.querySelectorAll('.columns select')[`+string(rune('0'+i))+`].value === '`+holds+`'`)
+	}
+	p.press("3 December")
+	p.see("3 Apr 2024", `Nobody here is called "Keiner"`, "1 line is left out")
+	p.accessible()
+	p.press("Keep 2 lines")
+	p.see("2 lines are kept.")
+	p.do(chromedp.Navigate(base + "/students/" + mira.ID.String()))
+	p.see("Kept on paper", "nothing of it was measured", "2 lines, brought in")
+	p.accessible()
+	p.press("Take back")
+	p.until("it is gone", `!document.body.innerText.includes('Kept on paper')`)
+}
+
+// A student is taken out, removed for good, and brought in with their takes.
+func TestAStudentIsBroughtIn(t *testing.T) {
+	mira, assignment := pupilOf(t, "Mira Umzug", "Moves along")
+	playsTake(t, assignment, time.Now().Add(-time.Hour))
+	p := open(t, browser.Options{})
+	p.enter(instructor)
+	path := "/people/" + mira.ID.String()
+	file := fileFor(t, "mira.zip", p.fetched("/api"+path+"/archive.zip"))
+	p.do(chromedp.Navigate(base + "/studio"))
+	p.see("Bring in a student")
+	p.accessible()
+	input := chromedp.CSS(`main input[type=file]`)
+	p.do(chromedp.SetUploadFiles(input, []string{file}))
+	p.see("This student is here already")
+
+	ctx := storetest.In(t.Context())
+	require.NoError(t, kept.Remove(ctx, mira.ID))
+	_, err := kept.Pool().Exec(store.AsHouse(t.Context()), `UPDATE people SET remove_at = now() - interval '1 day' WHERE id = $1`, mira.ID)
+	require.NoError(t, err)
+	_, err = kept.ForgetRemoved(t.Context())
+	require.NoError(t, err)
+	p.do(chromedp.SetUploadFiles(input, []string{file}))
+	p.see("Mira Umzug is here, with 1 take.")
+	p.press("Open the page")
+	p.see("Mira Umzug", "Moves along")
+}
+
+// fetched is what an address answers to whoever is here.
+func (p page) fetched(path string) []byte {
+	p.t.Helper()
+	text := evaluate[string](p, `(async () => {
+		const answer = await fetch('`+path+`')
+		if (!answer.ok) throw new Error(answer.status)
+		return btoa(Array.from(new Uint8Array(await answer.arrayBuffer()), (b) => String.fromCharCode(b)).join(''))
+	})()`)
+	raw, err := base64.StdEncoding.DecodeString(text)
+	require.NoError(p.t, err)
+	return raw
+}
