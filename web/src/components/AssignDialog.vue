@@ -16,6 +16,7 @@ import { giveBack } from '../api/bin'
 import { everything } from '../api/pages'
 import { allGroups, allPeople, teaches } from '../api/people'
 import { count, rungWords } from '../draw/words'
+import GroupChips from './GroupChips.vue'
 import ProblemNote from './ProblemNote.vue'
 import { undoable } from './undo'
 
@@ -158,18 +159,7 @@ async function takeBack(p: Person) {
     <p v-if="!students.length && !problem" class="quiet">
       There are no students yet; add them on the students’ page.
     </p>
-    <div v-if="groups.length" class="chips" role="group" aria-label="Groups">
-      <button
-        v-for="g in groups"
-        :key="g.id"
-        type="button"
-        class="chip"
-        :aria-pressed="whole(g)"
-        @click="putGroup(g)"
-      >
-        {{ g.name }}
-      </button>
-    </div>
+    <GroupChips :groups="groups" :whole="whole" @turn="putGroup" />
     <ul>
       <li v-for="p in students" :key="p.id">
         <div class="grow">

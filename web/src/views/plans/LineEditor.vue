@@ -31,7 +31,7 @@ function choose(drill: string) {
       </label>
       <NumberLine
         :model-value="line.kind === 'rest' ? line.seconds : line.seconds / 60"
-        name="Lasts"
+        name="Minutes"
         :unit="line.kind === 'rest' ? 's' : 'min'"
         :min="line.kind === 'rest' ? 5 : 0.5"
         :max="line.kind === 'rest' ? 600 : 60"

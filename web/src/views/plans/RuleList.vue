@@ -38,7 +38,7 @@ function typed(r: PlanRule, event: Event) {
           :aria-label="`${r.name}, ${r.unit}`"
           @change="typed(r, $event)"
         />
-        {{ r.unit }}
+        {{ valueOf(r) === 1 ? r.unit.replace(/^([a-z]+)s\b/, '$1') : r.unit }}
       </label>
       <p class="small quiet">{{ r.reason }}</p>
     </li>

@@ -5,6 +5,7 @@ import { onMounted, ref } from 'vue'
 import { answer, client, type Group, type Person } from '../../api/client'
 import { useAttempt } from '../../api/attempt'
 import { allGroups, allPeople, teaches } from '../../api/people'
+import GroupChips from '../../components/GroupChips.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import { count } from '../../draw/words'
 
@@ -74,18 +75,7 @@ async function give() {
         Drills, days, minutes, rules and the days changed by hand. Each plan is laid out for the
         hand and the record of who gets it, in place of the one they have; goals stay their own.
       </p>
-      <div v-if="groups.length" class="chips" role="group" aria-label="Groups">
-        <button
-          v-for="g in groups"
-          :key="g.id"
-          type="button"
-          class="chip"
-          :aria-pressed="whole(g)"
-          @click="put(theirs(g), !whole(g))"
-        >
-          {{ g.name }}
-        </button>
-      </div>
+      <GroupChips :groups="groups" :whole="whole" @turn="(g) => put(theirs(g), !whole(g))" />
       <p v-for="f in failed" :key="f.name">
         <b>{{ f.name }}</b> could not be given it. {{ f.why }}
       </p>
@@ -101,9 +91,9 @@ async function give() {
     </div>
     <template #footer>
       <el-button @click="emit('close')">Close</el-button>
-      <el-button type="primary" :disabled="!chosen.size || busy" @click="give"
-        >Give it to {{ count(chosen.size, 'student') }}</el-button
-      >
+      <el-button type="primary" :disabled="!chosen.size || busy" @click="give">{{
+        chosen.size ? `Give it to ${count(chosen.size, 'student')}` : 'Choose who gets it'
+      }}</el-button>
     </template>
   </el-dialog>
 </template>

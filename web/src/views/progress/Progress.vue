@@ -22,7 +22,7 @@ import { count, rungWords } from '../../draw/words'
 import { person } from '../../session'
 import { stepOf } from '../stand/ownTempo'
 
-const TrendChart = defineAsyncComponent(() => import('../../components/TrendChart.vue'))
+const TrendChart = defineAsyncComponent(() => import('../../components/charts/TrendChart.vue'))
 
 const id = String(useRoute().params.id)
 const router = useRouter()
