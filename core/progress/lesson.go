@@ -92,7 +92,7 @@ func fingersSince(drills []PlayedDrill, day time.Time) string {
 		late := s.Late()
 		if s.Kind == evenness.ByPair && s.Count >= pairNotes && late.Exceeds(lateHeard) && late.Value > latest.LateMs {
 			latest = PairCourse{SumOf: s.SumOf, LateMs: late.Value, PlusMinusMs: late.PlusMinus, Count: s.Count}
-			latest.compare(s, evenness.AddUp(before...))
+			latest.compare(s, evenness.AddUp(before...), "in the weeks before")
 		}
 	}
 	if latest.Count == 0 {

@@ -112,8 +112,8 @@ func TestPairsThenAndNow(t *testing.T) {
 		late []float64
 		text string
 	}{
-		"healed":   {[]float64{30, 30, 30, 30, 22, 20, 12, 12, 12, 12}, "The pair 3→4 comes 12 ms late; it was 30."},
-		"worse":    {[]float64{10, 10, 10, 10, 12, 14, 21, 21, 21, 21}, "The pair 3→4 has got later: 21 ms; it was 10."},
+		"healed":   {[]float64{30, 30, 30, 30, 22, 20, 12, 12, 12, 12}, "The pair 3→4 comes 12 ms late; at first it was 30."},
+		"worse":    {[]float64{10, 10, 10, 10, 12, 14, 21, 21, 21, 21}, "The pair 3→4 has got later: 21 ms; at first it was 10."},
 		"the same": {same(15, 10), "The pair 3→4 has not changed: 15 ms late."},
 		"new":      {same(15, 3), "The pair 3→4 comes 15 ms late."},
 	} {
@@ -189,7 +189,7 @@ func TestWhatHasChangedSinceTheLastLesson(t *testing.T) {
 	assert.Equal(t, []string{
 		"Played on 2 days of 7 days: 4 takes, 3 min of sound.",
 		"Pairs: from 76 to 80 bpm.",
-		"The pair 3→4 comes 14 ms late; it was 30.",
+		"The pair 3→4 comes 14 ms late; in the weeks before it was 30.",
 	}, Since([]PlayedDrill{d}, lesson, today))
 	later := today.AddDate(0, 0, 21)
 	assert.Equal(t, []string{

@@ -48,7 +48,7 @@ func Weakest(weeks []Dated) (PairCourse, bool) {
 		}
 		found = true
 		weakest = PairCourse{SumOf: s.SumOf, LateMs: late.Value, PlusMinusMs: late.PlusMinus, Count: s.Count}
-		weakest.compare(s, then)
+		weakest.compare(s, then, "at first")
 	}
 	return weakest, found
 }
@@ -73,8 +73,8 @@ func thenAndNow(weeks []Dated) (then, now []evenness.Sum) {
 	return evenness.AddUp(first...), evenness.AddUp(last...)
 }
 
-// compare puts the pair's course in words.
-func (p *PairCourse) compare(now evenness.Sum, then []evenness.Sum) {
+// compare puts the pair's course in words; when says what then is.
+func (p *PairCourse) compare(now evenness.Sum, then []evenness.Sum, when string) {
 	name := fmt.Sprintf("%d→%d", p.From, p.To)
 	i := slices.IndexFunc(then, func(s evenness.Sum) bool { return s.SumOf == p.SumOf })
 	if i < 0 || then[i].Count < pairNotes {
@@ -90,8 +90,8 @@ func (p *PairCourse) compare(now evenness.Sum, then []evenness.Sum) {
 	case math.Abs(change.Value) <= max(pairChange, change.PlusMinus):
 		p.Text = fmt.Sprintf("The pair %s has not changed: %.0f ms late.", name, p.LateMs)
 	case change.Value < 0:
-		p.Text = fmt.Sprintf("The pair %s comes %.0f ms late; it was %.0f.", name, p.LateMs, before)
+		p.Text = fmt.Sprintf("The pair %s comes %.0f ms late; %s it was %.0f.", name, p.LateMs, when, before)
 	default:
-		p.Text = fmt.Sprintf("The pair %s has got later: %.0f ms; it was %.0f.", name, p.LateMs, before)
+		p.Text = fmt.Sprintf("The pair %s has got later: %.0f ms; %s it was %.0f.", name, p.LateMs, when, before)
 	}
 }

@@ -30,7 +30,7 @@ it('adds up what was practised', () => {
       { id: 'b', name: 'B', unit: 'bpm', target: 90, gate: {}, points: [] },
     ],
     groups: [
-      { kind: 'pair', weeks: [], text: 'The pair 3→4 comes 9 ms late; it was 20.' },
+      { kind: 'pair', weeks: [], text: 'The pair 3→4 comes 9 ms late; at first it was 20.' },
       { kind: 'string', weeks: [] },
     ],
     said: [],
@@ -42,7 +42,7 @@ it('adds up what was practised', () => {
     allDays: 14,
     seconds: 180,
     drills: [{ name: 'A', unit: 'bpm', from: 60, to: 72, target: 120, takes: 7, clean: 4 }],
-    pairs: ['The pair 3→4 comes 9 ms late; it was 20.'],
+    pairs: ['The pair 3→4 comes 9 ms late; at first it was 20.'],
   })
 })
 

@@ -196,8 +196,8 @@ const print = (people: Member[]) =>
           </button>
         </div>
         <p class="small quiet keys">
-          <kbd>/</kbd> find <kbd>↑</kbd> <kbd>↓</kbd> go, then <kbd>Enter</kbd> student
-          <kbd>T</kbd> take <kbd>L</kbd> lesson <kbd>P</kbd> plan <kbd>R</kbd> report
+          <kbd>/</kbd> find <kbd>↑</kbd><kbd>↓</kbd> then <kbd>Enter</kbd> <kbd>T</kbd>ake
+          <kbd>L</kbd>esson <kbd>P</kbd>lan <kbd>R</kbd>eport
         </p>
       </div>
       <GlanceTable
