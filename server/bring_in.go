@@ -71,10 +71,10 @@ func (a studioArchive) write(to io.Writer) error {
 
 // BringIn brings in an archive of a student, or of a whole studio into an empty one.
 func (s *Server) BringIn(ctx context.Context, r api.BringInRequestObject) (api.BringInResponseObject, error) {
-	if err := s.archives.enter(ctx); err != nil {
+	if err := s.incoming.enter(ctx); err != nil {
 		return nil, err
 	}
-	defer s.archives.leave()
+	defer s.incoming.leave()
 	file, _, err := spool(ctx, r.Body)
 	if err != nil {
 		return nil, err

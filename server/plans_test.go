@@ -541,6 +541,31 @@ func TestThePracticeLog(t *testing.T) {
 	as(t, ben).fails(http.StatusNotFound, http.MethodGet, "/students/"+mira.ID.String()+"/practice.csv", nil)
 }
 
+// All takes are in the table, more than a page of them, the latest first; of one that is
+// not measured nothing is said.
+func TestTakesAsATable(t *testing.T) {
+	mira := newStudent(t, "Mira")
+	a := assigned(t, someDrill(), mira)
+	for i := range 3 {
+		playedOn(t, a, time.Now().Add(-time.Duration(i+2)*time.Hour), 100+float64(i), 3)
+	}
+	waiting := uuid.New()
+	chart, err := someDrill().Drill.Chart(guitar.Standard(), 100)
+	require.NoError(t, err)
+	require.NoError(t, kept.HandIn(storetest.In(t.Context()), store.HandIn{ID: waiting, AssignmentID: a.Id, Version: 1, Rung: tempo.Rung{BPM: 90, NotesPerBeat: 2}, Source: store.File,
+		RecordedAt: time.Now().Add(-time.Hour), Chart: chart, Sound: strings.NewReader("fLaC, nearly"), Hash: waiting[:]}, func(pgx.Tx) error { return nil }))
+	status, file := as(t, mira).do(http.MethodGet, "/students/"+mira.ID.String()+"/takes.csv", nil)
+	assert.Equal(t, http.StatusOK, status)
+	rows, err := csv.NewReader(strings.NewReader(strings.TrimPrefix(string(file), "\ufeff"))).ReadAll()
+	require.NoError(t, err)
+	require.Len(t, rows, 5)
+	assert.Equal(t, []string{"pairs", "90", "2", "file", "waiting", "", "", "", "", "no", ""}, rows[1][1:])
+	assert.Equal(t, []string{"pairs", "100", "2"}, rows[2][1:4])
+	assert.Equal(t, []string{"pairs", "102", "2"}, rows[4][1:4])
+	assert.Equal(t, "yes", rows[2][10])
+	as(t, ben).fails(http.StatusNotFound, http.MethodGet, "/students/"+mira.ID.String()+"/takes.csv", nil)
+}
+
 // A student's level is the instructors' word; left out, there is none.
 func TestALevel(t *testing.T) {
 	mira := newStudent(t, "Mira")

@@ -24,6 +24,7 @@ type Server struct {
 	people   *people
 	keeper   *secret.Keeper
 	archives gate // sent at once
+	incoming gate // archives brought in at once, each on the disk as long as it comes
 	heavy    gate // what holds a whole sound in memory, one at a time
 	limits   limits
 	metrics  *metrics
@@ -64,7 +65,7 @@ func New(s *store.Store, web fs.FS, o Options) (http.Handler, error) {
 	}
 	srv := &Server{
 		store: s, queue: queue, sessions: newSessions(s), people: newPeople(s), keeper: keeper,
-		heavy: newGate(1), archives: newGate(2), limits: newLimits(o.Limits), metrics: newMetrics(s),
+		heavy: newGate(1), archives: newGate(2), incoming: newGate(2), limits: newLimits(o.Limits), metrics: newMetrics(s),
 		demo: o.Demo, demoMade: o.DemoMade, url: strings.TrimSuffix(o.URL, "/"), sendsLetters: o.Letters,
 	}
 	guard, err := srv.guard(api.Spec)
