@@ -21,6 +21,7 @@ type Score struct {
 	Passes       int     // likewise
 	Tuning       []int   // likewise; open strings with the capo, string 1 first
 	Notes        []ScoreNote
+	Told         []string // what of the file was left out, or understood in one of several ways
 }
 
 // A ScoreNote is one note of a score.
@@ -46,7 +47,7 @@ func (s Score) Adopt(g guitar.Guitar) (Drill, []string, error) {
 	if len(s.Notes) > MaxFreeNotes {
 		return Drill{}, nil, fmt.Errorf("the file holds %d notes; a cell of one's own has up to %d, so cut it to the part to be drilled", len(s.Notes), MaxFreeNotes)
 	}
-	var told []string
+	told := slices.Clone(s.Told)
 	tell := func(text string) { told = append(told, text) }
 	if !s.liesOn(g) {
 		tell("The file is for another tuning; the notes lie where they sound the same on this guitar.")
@@ -57,6 +58,9 @@ func (s Score) Adopt(g guitar.Guitar) (Drill, []string, error) {
 	}
 	if slices.ContainsFunc(s.Notes, func(n ScoreNote) bool { return n.Finger == 0 && (n.String == 0 || n.Fret > 0) }) {
 		tell("Fingers are proposed where the file has none.")
+	}
+	if slices.ContainsFunc(s.Notes, func(n ScoreNote) bool { return n.Attack == "" }) {
+		tell("How notes are begun is a guess where the file does not say: what can be slurred is.")
 	}
 	bend := s.Notes[0].Bend
 	for i := range s.Notes {

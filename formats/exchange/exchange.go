@@ -9,7 +9,6 @@ import (
 	"fmt"
 	"strings"
 	"unicode"
-	"unicode/utf8"
 
 	"manudrill/core/bounds"
 	"manudrill/core/drill"
@@ -19,6 +18,7 @@ import (
 	"manudrill/formats/drillfile"
 	"manudrill/formats/midifile"
 	"manudrill/formats/musicxml"
+	"manudrill/formats/plaintext"
 	"manudrill/formats/sound"
 	"manudrill/formats/tabtext"
 )
@@ -144,8 +144,6 @@ func Import(b []byte, g guitar.Guitar) (drillfile.File, []string, error) {
 		return adopt(s, err, g)
 	case bytes.HasPrefix(b, []byte("PK")), bytes.HasPrefix(b, []byte{0x1f, 0x8b}):
 		return drillfile.File{}, nil, ErrCompressed
-	case !utf8.Valid(text):
-		return drillfile.File{}, nil, ErrUnknown
 	case bytes.HasPrefix(text, []byte("<")):
 		s, err := musicxml.Read(text)
 		return adopt(s, err, g)
@@ -153,7 +151,11 @@ func Import(b []byte, g guitar.Guitar) (drillfile.File, []string, error) {
 		f, err := drillfile.Read(text)
 		return f, []string{}, err
 	}
-	s, err := tabtext.Read(string(text), g)
+	typed, err := plaintext.Read(b)
+	if err != nil {
+		return drillfile.File{}, nil, ErrUnknown
+	}
+	s, err := tabtext.Read(typed, g)
 	return adopt(s, err, g)
 }
 

@@ -209,7 +209,7 @@ func TestFilesThatCannotBeTakenIn(t *testing.T) {
 		"two fret lines": {"--5--\n--7--", "2 lines"},
 		"fret 57":        {"3|--57--", "57 on string 3 is no fret"},
 		"string 9":       {"9|--5--", "no string 9"},
-		"binary":         {"\xff\xfe\x00\x01", "no MusicXML, MIDI"},
+		"binary":         {"\x89PNG\r\n\x1a\n\x00\x00", "no MusicXML, MIDI"},
 	} {
 		_, _, err := exchange.Import([]byte(c.content), g)
 		require.Error(t, err, name)

@@ -1,6 +1,7 @@
 package midifile
 
 import (
+	"bytes"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -47,6 +48,21 @@ func TestTheExampleOfTheSpecification(t *testing.T) {
 	}
 }
 
+// What is made one line of is told; what fills a file up after its last track is no matter.
+func TestWhatIsToldOfAFile(t *testing.T) {
+	s, err := Read(example)
+	require.NoError(t, err)
+	assert.Equal(t, []string{
+		"Notes are on 3 tracks or channels, which are read as one line: for one of them, save it alone.", "In one place several notes begin together; the highest is kept.",
+	}, s.Told)
+	same, err := Read(append(bytes.Clone(example), make([]byte, 100)...))
+	require.NoError(t, err)
+	assert.Equal(t, s, same)
+	own, err := Read(Write(someScore()))
+	require.NoError(t, err)
+	assert.Empty(t, own.Told)
+}
+
 func TestEveryCutIsFound(t *testing.T) {
 	for n := range len(example) - 1 {
 		_, err := Read(example[:n])
@@ -62,6 +78,7 @@ func TestFilesThatAreNone(t *testing.T) {
 		"empty":                {nil, ErrNotMIDI},
 		"text":                 {[]byte("this is a letter, not a song"), ErrNotMIDI},
 		"starts in a message":  {[]byte("MThd\x00\x00\x00\x06\x00\x00\x00\x01\x00\x60MTrk\x00\x00\x00\x03\x00\x40\x40"), ErrNotMIDI},
+		"patterns":             {[]byte("MThd\x00\x00\x00\x06\x00\x02\x00\x01\x00\x60MTrk\x00\x00\x00\x04\x00\xff\x2f\x00"), ErrPatterns},
 		"film frames":          {[]byte("MThd\x00\x00\x00\x06\x00\x00\x00\x01\xe7\x28"), ErrFrames},
 		"no division":          {[]byte("MThd\x00\x00\x00\x06\x00\x00\x00\x01\x00\x00"), ErrFrames},
 		"only percussion":      {[]byte("MThd\x00\x00\x00\x06\x00\x00\x00\x01\x00\x60MTrk\x00\x00\x00\x08\x00\x99\x4c\x40\x00\xff\x2f\x00"), ErrNoNotes},

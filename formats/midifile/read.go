@@ -1,6 +1,7 @@
 package midifile
 
 import (
+	"bytes"
 	"encoding/binary"
 	"errors"
 	"fmt"
@@ -12,15 +13,17 @@ import (
 
 // Errors that say why a file cannot be read.
 var (
-	ErrNotMIDI = errors.New("this is no Standard MIDI File")
-	ErrCutOff  = errors.New("the MIDI file is cut off before its end")
-	ErrFrames  = errors.New("the MIDI file counts film frames instead of beats; save it with ticks per beat")
-	ErrNoNotes = errors.New("the MIDI file holds no notes besides percussion")
+	ErrNotMIDI  = errors.New("this is no Standard MIDI File")
+	ErrCutOff   = errors.New("the MIDI file is cut off before its end")
+	ErrFrames   = errors.New("the MIDI file counts film frames instead of beats; save it with ticks per beat")
+	ErrPatterns = errors.New("the MIDI file holds patterns that are each by themselves (format 2); save the one that is wanted as format 0 or 1")
+	ErrNoNotes  = errors.New("the MIDI file holds no notes besides percussion")
 )
 
 // song is what is gathered from all tracks.
 type song struct {
 	division int
+	tracks   int          // read so far
 	latest   [16][128]int // by channel and pitch: which note was struck last, counted from 1
 	score    drill.Score
 	notes    []struck
@@ -30,10 +33,10 @@ type song struct {
 
 // struck is a note with the text that stood at its tick in its track.
 type struck struct {
-	tick, midi, channel int
-	velocity            byte
-	end                 int // tick at which it is let go; 0 where it is not
-	text                string
+	tick, midi, channel, track int
+	velocity                   byte
+	end                        int // tick at which it is let go; 0 where it is not
+	text                       string
 }
 
 // tempoFrom is a tempo and the tick from which it holds.
@@ -72,7 +75,13 @@ func gather(b []byte) (song, error) {
 	if header < 6 || 8+header > len(b) {
 		return s, ErrCutOff
 	}
+	if binary.BigEndian.Uint16(b[8:]) == 2 {
+		return s, ErrPatterns
+	}
 	for rest := b[8+header:]; len(rest) > 0; {
+		if s.tracks > 0 && len(bytes.Trim(rest, "\x00")) == 0 {
+			break // some programs fill a file up
+		}
 		if len(rest) < 8 {
 			return s, ErrCutOff
 		}
@@ -81,6 +90,7 @@ func gather(b []byte) (song, error) {
 			return s, ErrCutOff
 		}
 		if string(rest[:4]) == "MTrk" {
+			s.tracks++
 			if err := s.track(rest[8 : 8+length]); err != nil {
 				return s, err
 			}
@@ -114,7 +124,7 @@ func (s *song) track(b []byte) error {
 			if kind := status & 0xf0; kind != 0xc0 && kind != 0xd0 {
 				second = r.byte()
 			}
-			n := struck{tick: at, midi: first & 0x7f, channel: int(status & 0x0f), velocity: second & 0x7f}
+			n := struck{tick: at, midi: first & 0x7f, track: s.tracks, channel: int(status & 0x0f), velocity: second & 0x7f}
 			if textAt == at {
 				n.text = text
 			}
@@ -177,6 +187,7 @@ func (s *song) melody() (drill.Score, error) {
 		return b.midi - a.midi
 	})
 	s.score.Passes = max(1, len(s.passes))
+	s.tell()
 	for i, n := range s.notes {
 		if i > 0 && s.notes[i-1].tick == n.tick {
 			continue
@@ -194,6 +205,27 @@ func (s *song) melody() (drill.Score, error) {
 		s.score.Notes[i].Beat -= first
 	}
 	return s.score, nil
+}
+
+// tell tells how one line was made of notes, in order, that sound together.
+func (s *song) tell() {
+	type part struct{ track, channel int }
+	parts := map[part]bool{}
+	together := 0
+	for i, n := range s.notes {
+		parts[part{n.track, n.channel}] = true
+		if i > 0 && s.notes[i-1].tick == n.tick && (i == 1 || s.notes[i-2].tick != n.tick) {
+			together++
+		}
+	}
+	if len(parts) > 1 {
+		s.score.Told = append(s.score.Told, fmt.Sprintf("Notes are on %d tracks or channels, which are read as one line: for one of them, save it alone.", len(parts)))
+	}
+	if together == 1 {
+		s.score.Told = append(s.score.Told, "In one place several notes begin together; the highest is kept.")
+	} else if together > 1 {
+		s.score.Told = append(s.score.Told, fmt.Sprintf("In %d places several notes begin together; the highest of each is kept.", together))
+	}
 }
 
 func (n struck) scored(division int) drill.ScoreNote {

@@ -1,20 +1,15 @@
 // Package sheet reads tables as spreadsheets and people write them: CSV (RFC 4180) parted
-// by commas, semicolons or tabs, in UTF-8, UTF-16 or Windows-1252, which has all of
-// Latin-1, with or without a byte-order mark.
+// by commas, semicolons or tabs, in whatever programs write text in.
 package sheet
 
 import (
-	"bytes"
 	"encoding/csv"
 	"errors"
 	"fmt"
 	"io"
 	"strings"
-	"unicode/utf8"
 
-	"golang.org/x/text/encoding"
-	"golang.org/x/text/encoding/charmap"
-	"golang.org/x/text/encoding/unicode"
+	"manudrill/formats/plaintext"
 )
 
 // Bounds of a table.
@@ -41,9 +36,9 @@ type Row struct {
 // Read reads a table. What parts its fields is told by the first line that has any of
 // comma, semicolon or tab. Blanks around a field, and several in it, are one.
 func Read(raw []byte) ([]Row, error) {
-	text, err := textOf(raw)
+	text, err := plaintext.Read(raw)
 	if err != nil {
-		return nil, err
+		return nil, ErrNoTable
 	}
 	r := csv.NewReader(strings.NewReader(text))
 	r.Comma, r.FieldsPerRecord, r.LazyQuotes, r.TrimLeadingSpace = delimiter(text), -1, true, true
@@ -76,24 +71,6 @@ func Read(raw []byte) ([]Row, error) {
 		}
 		rows = append(rows, Row{line, fields})
 	}
-}
-
-// textOf is what is written, whatever it is written in.
-func textOf(raw []byte) (string, error) {
-	var in encoding.Encoding
-	switch {
-	case bytes.HasPrefix(raw, []byte("\xff\xfe")), bytes.HasPrefix(raw, []byte("\xfe\xff")):
-		in = unicode.UTF16(unicode.LittleEndian, unicode.UseBOM)
-	case utf8.Valid(raw):
-		in = unicode.UTF8BOM
-	default:
-		in = charmap.Windows1252
-	}
-	text, err := in.NewDecoder().Bytes(raw)
-	if err != nil || bytes.IndexByte(text, 0) >= 0 {
-		return "", ErrNoTable
-	}
-	return string(text), nil
 }
 
 // delimiter is what parts the fields.

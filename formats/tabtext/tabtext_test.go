@@ -72,7 +72,7 @@ func TestTabAsOthersTypeIt(t *testing.T) {
 		"run together":            {six("-------", "-5h7p5-"), "3/5p 3/7h 3/5p"},
 		"apart":                   {six("----------", "-5-h7-p5--"), "3/5p 3/7h 3/5p"},
 		"two digits":              {six("-------8-", "-10-12---"), "3/10? 3/12? 2/8?"},
-		"at once, thicker first":  {six("--8--", "--7--"), "3/7? 2/8?"},
+		"at once":                 {six("--8--", "--7--"), "2/8?"},
 		"slides":                  {six("-------", "-5/7\\5-"), "3/5p 3/7s 3/5s"},
 		"taps and nowhere":        {six("----------", "-n5-h8-t12"), "3/5n 3/8h 3/12t"},
 		"numbered single strings": {"3|--5-7--", "3/5? 3/7?"},
