@@ -53,7 +53,7 @@ const go = () => attempt(async () => router.replace(homeOf(await begin(b.value))
         v-model="b.email"
         name="E-mail (may be left out)"
         type="email"
-        hint="For a link when the password is forgotten; for nothing else"
+        hint="For a link when the password is forgotten, and for letters they ask for in their settings"
         autocomplete="email"
       />
       <ProblemNote v-if="problem" :problem="problem" />

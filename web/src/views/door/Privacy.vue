@@ -7,13 +7,19 @@
     </p>
     <h2>About a student</h2>
     <ul>
-      <li>a name, and an e-mail address where one was given;</li>
+      <li>
+        a name, and an e-mail address where one was given: for a link when the password is forgotten
+        and, only where they ask for it, for a letter when something was said of a take;
+      </li>
       <li>
         a name to sign in with and a password, of which only a hash is kept; or the hash of a code;
       </li>
       <li>the guitar and the reach of the hand, where they were set;</li>
       <li>the drills and routines that were given, and every step up or down with its cause;</li>
-      <li>the plan of their weeks with its goals, and what was played on each day;</li>
+      <li>
+        the plan of their weeks with its goals, what was played on each day, and lines of a log kept
+        on paper, where an instructor brought one in;
+      </li>
       <li>what they said of their hand: tired, that it hurts, effort, and where it aches;</li>
       <li>recordings that were handed in, and what was measured in them;</li>
       <li>
@@ -29,8 +35,8 @@
     <p>
       Students see themselves alone, and not the notes of lessons. A calendar sees a plan under an
       address that the student or an instructor has made for it, until it is revoked. Instructors
-      see the students of their studio. The owner also sees letters that were written to reset
-      passwords. Other studios on the same machine see nothing. Whoever runs the machine can read
+      see the students of their studio, and can take everything about one out as a file. The owner
+      can take out the whole studio, and sees letters that were written. Other studios on the same machine see nothing. Whoever runs the machine can read
       its disk.
     </p>
     <h2>For how long</h2>

@@ -125,7 +125,7 @@ const takeOut = (m: Member) =>
               v-model="fresh.email"
               name="E-mail (may be left out)"
               type="email"
-              hint="For a link when the password is forgotten; for nothing else"
+              hint="For a link when the password is forgotten, and for letters they ask for in their settings"
             />
             <div>
               <el-button type="primary" native-type="submit" :disabled="!fresh.name.trim()"
