@@ -32,6 +32,9 @@ var mayImport = map[string][]string{
 	"web":       {},
 }
 
+// programs are what puts the parts together: they may import any of them.
+var programs = []string{"cmd", "demo", "e2e", "memtest", "storetest"}
+
 // pure are the packages outside the project that the core may use.
 var pure = []string{
 	"bytes", "cmp", "encoding/json", "errors", "fmt", "iter", "maps", "math", "math/bits", "math/cmplx", "math/rand/v2", "slices", "sort", "strconv", "strings", "time", "unicode",
@@ -44,7 +47,11 @@ func TestImportsPointOneWay(t *testing.T) {
 		from := strings.Split(filepath.ToSlash(file), "/")
 		allowed, ruled := mayImport[from[0]]
 		if !ruled {
+			assert.Contains(t, programs, from[0], "%s: say what %s may import", file, from[0])
 			return
+		}
+		if from[0] == "core" && len(from) > 2 {
+			assert.Contains(t, order, from[1], "%s: say which packages of the core come before it", file)
 		}
 		for _, spec := range parsed.Imports {
 			imported, err := strconv.Unquote(spec.Path.Value)
@@ -58,6 +65,7 @@ func TestImportsPointOneWay(t *testing.T) {
 					assert.Greater(t, len(to), len(from)-1, "%s imports %s: a room knows nothing of what is above it", file, imported)
 				}
 				if from[0] == "core" && len(from) > 2 && !room {
+					assert.Contains(t, order, to[1], "%s imports %s", file, imported)
 					assert.Less(t, slices.Index(order, to[1]), slices.Index(order, from[1]), "%s imports %s", file, imported)
 				}
 			} else if from[0] == "core" {
@@ -69,20 +77,78 @@ func TestImportsPointOneWay(t *testing.T) {
 	assert.Greater(t, seen, 50, "the test must have found the sources")
 }
 
-func TestTheCoreHasNoClock(t *testing.T) {
+// What the core may use of packages that also know the time, or chance without a seed.
+var (
+	noClock = []string{
+		"Time", "Duration", "Month", "Weekday", "Location", "UTC", "Date", "Parse", "ParseDuration", "Unix", "UnixMilli",
+		"Nanosecond", "Microsecond", "Millisecond", "Second", "Minute", "Hour", "Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday",
+		"January", "RFC3339", "RFC3339Nano", "DateOnly", "DateTime",
+	}
+	seeded = []string{"Rand", "Source", "PCG", "ChaCha8", "Zipf", "New", "NewPCG", "NewChaCha8", "NewZipf"}
+)
+
+// The core has no clock and no chance that is not given to it, by whatever name the
+// packages that have them are called.
+func TestTheCoreHasNoClockAndNoChance(t *testing.T) {
 	eachFile(t, func(file string, parsed *ast.File) {
 		if !strings.HasPrefix(filepath.ToSlash(file), "core/") {
 			return
 		}
-		ast.Inspect(parsed, func(n ast.Node) bool {
-			if sel, ok := n.(*ast.SelectorExpr); ok {
-				if id, ok := sel.X.(*ast.Ident); ok && id.Name == "time" {
-					assert.NotContains(t, []string{"Now", "Since", "Sleep", "After", "NewTimer"}, sel.Sel.Name, file)
-				}
-			}
-			return true
-		})
+		for at, name := range hidden(t, file, parsed) {
+			t.Errorf("%s uses %s, at %d", file, name, at)
+		}
 	})
+}
+
+// hidden are the uses of clocks and of chance without a seed in a file, by their places.
+func hidden(t *testing.T, file string, parsed *ast.File) map[token.Pos]string {
+	t.Helper()
+	allowed := map[string][]string{"time": noClock, "math/rand/v2": seeded}
+	called := map[string]string{}
+	found := map[token.Pos]string{}
+	for _, spec := range parsed.Imports {
+		imported, err := strconv.Unquote(spec.Path.Value)
+		require.NoError(t, err)
+		if _, is := allowed[imported]; !is {
+			continue
+		}
+		name := map[string]string{"time": "time", "math/rand/v2": "rand"}[imported]
+		if spec.Name != nil {
+			name = spec.Name.Name
+		}
+		if name == "." {
+			found[spec.Pos()] = "the names of " + imported + " without saying so"
+		}
+		called[name] = imported
+	}
+	ast.Inspect(parsed, func(n ast.Node) bool {
+		if sel, ok := n.(*ast.SelectorExpr); ok {
+			if id, ok := sel.X.(*ast.Ident); ok && called[id.Name] != "" && !slices.Contains(allowed[called[id.Name]], sel.Sel.Name) {
+				found[sel.Pos()] = called[id.Name] + "." + sel.Sel.Name
+			}
+		}
+		return true
+	})
+	return found
+}
+
+// The check itself finds what it looks for.
+func TestHiddenClocksAreFound(t *testing.T) {
+	for name, c := range map[string]struct {
+		source string
+		n      int
+	}{
+		"a clock":               {`import "time"; var x = time.Now()`, 1},
+		"by another name":       {`import clock "time"; var x = clock.Until(clock.Time{})`, 1},
+		"without a name":        {`import . "time"; var x = Now()`, 1},
+		"chance without a seed": {`import "math/rand/v2"; var x = rand.IntN(3)`, 1},
+		"chance with one":       {`import "math/rand/v2"; var x = rand.New(rand.NewPCG(1, 2)).IntN(3)`, 0},
+		"days":                  {`import "time"; var x = time.Date(2026, time.January, 1, 0, 0, 0, 0, time.UTC).Add(time.Hour)`, 0},
+	} {
+		parsed, err := parser.ParseFile(token.NewFileSet(), "x.go", "package x; "+c.source, 0)
+		require.NoError(t, err, name)
+		assert.Len(t, hidden(t, name, parsed), c.n, name)
+	}
 }
 
 // eachFile parses every Go source of the project that is no test.

@@ -251,6 +251,10 @@ func (c Chart) Validate() error {
 		switch {
 		case !n.Attack.Known():
 			return fmt.Errorf("note %d has the attack %q, which is not known", i, n.Attack)
+		case n.String < 1 || n.String > guitar.MaxStrings:
+			return fmt.Errorf("note %d is on string %d; give 1 to %d", i, n.String, guitar.MaxStrings)
+		case n.Fret < 0 || n.Fret > guitar.MaxFrets:
+			return fmt.Errorf("note %d is at fret %d; give 0 to %d", i, n.Fret, guitar.MaxFrets)
 		case n.MIDI < 0 || n.MIDI > 127:
 			return fmt.Errorf("note %d has the MIDI note %d; give 0 to 127", i, n.MIDI)
 		case n.Part < 0 || n.Part >= max(1, len(c.Parts)) || i > 0 && n.Part < c.Notes[i-1].Part:

@@ -7,6 +7,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"io"
 
 	"manudrill/core/bounds"
 	"manudrill/core/drill"
@@ -26,10 +27,13 @@ func Read(document []byte) (File, error) {
 	if len(document) > bounds.JSONBytes {
 		return File{}, errors.New("the drill document has more than 1 MB, which no drill needs; take in the file that the drill was saved as")
 	}
-	dec := json.NewDecoder(bytes.NewReader(document))
+	dec := json.NewDecoder(bytes.NewReader(bytes.TrimPrefix(document, []byte("\ufeff")))) // which some programs begin with
 	dec.DisallowUnknownFields()
 	if err := dec.Decode(&f); err != nil {
 		return File{}, fmt.Errorf("the drill document cannot be read: %w", err)
+	}
+	if _, err := dec.Token(); !errors.Is(err, io.EOF) {
+		return File{}, errors.New("after the drill document something else follows; take in the file that the drill was saved as, unchanged")
 	}
 	return f, nil
 }

@@ -38,6 +38,18 @@ func TestDocumentsThatCannotBeRead(t *testing.T) {
 	}
 }
 
+// A mark at the start is no matter; anything behind the document is.
+func TestWhatStandsAroundADocument(t *testing.T) {
+	raw, err := os.ReadFile("../../docs/example.drill.json")
+	require.NoError(t, err)
+	_, err = drillfile.Read(append([]byte("\ufeff"), append(raw, "\n \n"...)...))
+	require.NoError(t, err)
+	for _, behind := range []string{"{}", "x", "]"} {
+		_, err = drillfile.Read(append(raw[:len(raw):len(raw)], behind...))
+		assert.ErrorContains(t, err, "something else follows", behind)
+	}
+}
+
 func TestFaultsOfDrillAndLadderComeTogether(t *testing.T) {
 	file, err := drillfile.Read([]byte(`{"drill": {"name": "x", "pattern": {"kind": "fingerPerFret", "orders": []}}, "ladder": {}}`))
 	require.NoError(t, err)

@@ -127,7 +127,7 @@ func fileName(name string) string {
 
 // Errors that say why nothing could be taken in.
 var (
-	ErrCompressed = errors.New("this is a compressed file; save the music as uncompressed MusicXML, MIDI or tab text and take that in")
+	ErrCompressed = errors.New("this is a compressed file; save the music as MusicXML, MIDI or tab text and take that in")
 	ErrUnknown    = errors.New("this is no MusicXML, MIDI, tab text or drill document")
 )
 
@@ -137,12 +137,26 @@ func Import(b []byte, g guitar.Guitar) (drillfile.File, []string, error) {
 	if len(b) > bounds.DocumentBytes {
 		return drillfile.File{}, nil, bounds.ErrDocumentTooLarge
 	}
+	if bytes.HasPrefix(b, []byte("PK")) {
+		unpacked, err := musicxml.Uncompressed(b)
+		if err != nil {
+			return drillfile.File{}, nil, err
+		}
+		b = unpacked
+	}
+	if bytes.HasPrefix(b, []byte("\xff\xfe")) || bytes.HasPrefix(b, []byte("\xfe\xff")) {
+		wide, err := plaintext.Read(b)
+		if err != nil {
+			return drillfile.File{}, nil, ErrUnknown
+		}
+		b = []byte(wide)
+	}
 	text := bytes.TrimSpace(bytes.TrimPrefix(b, []byte("\ufeff")))
 	switch {
 	case bytes.HasPrefix(b, []byte("MThd")):
 		s, err := midifile.Read(b)
 		return adopt(s, err, g)
-	case bytes.HasPrefix(b, []byte("PK")), bytes.HasPrefix(b, []byte{0x1f, 0x8b}):
+	case bytes.HasPrefix(b, []byte{0x1f, 0x8b}):
 		return drillfile.File{}, nil, ErrCompressed
 	case bytes.HasPrefix(text, []byte("<")):
 		s, err := musicxml.Read(text)

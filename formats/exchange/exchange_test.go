@@ -197,19 +197,20 @@ func TestFilesOfOthersBecomeFreeDrills(t *testing.T) {
 
 func TestFilesThatCannotBeTakenIn(t *testing.T) {
 	for name, c := range map[string]struct{ content, says string }{
-		"a letter":       {"Dear teacher", "no tablature"},
-		"nothing":        {"", "no tablature"},
-		"compressed":     {"PK\x03\x04", "compressed"},
-		"other XML":      {"<html><body/></html>", "no MusicXML"},
-		"broken XML":     {"<score-partwise><part", "no MusicXML"},
-		"no notes":       {`<score-partwise><part id="P1"><measure number="1"/></part></score-partwise>`, "no notes"},
-		"cut MIDI":       {"MThd\x00\x00\x00\x06\x00\x00\x00\x01\x00\x60MTrk\x00\x00\xff\xff\x00", "cut off"},
-		"film frames":    {"MThd\x00\x00\x00\x06\x00\x00\x00\x01\xe7\x28", "film frames"},
-		"strange JSON":   {`{"notes": []}`, "cannot be read"},
-		"two fret lines": {"--5--\n--7--", "2 lines"},
-		"fret 57":        {"3|--57--", "57 on string 3 is no fret"},
-		"string 9":       {"9|--5--", "no string 9"},
-		"binary":         {"\x89PNG\r\n\x1a\n\x00\x00", "no MusicXML, MIDI"},
+		"a letter":        {"Dear teacher", "no tablature"},
+		"nothing":         {"", "no tablature"},
+		"compressed":      {"PK\x03\x04", "compressed"},
+		"compressed else": {"\x1f\x8b\x08", "compressed"},
+		"other XML":       {"<html><body/></html>", "no MusicXML"},
+		"broken XML":      {"<score-partwise><part", "no MusicXML"},
+		"no notes":        {`<score-partwise><part id="P1"><measure number="1"/></part></score-partwise>`, "no notes"},
+		"cut MIDI":        {"MThd\x00\x00\x00\x06\x00\x00\x00\x01\x00\x60MTrk\x00\x00\xff\xff\x00", "cut off"},
+		"film frames":     {"MThd\x00\x00\x00\x06\x00\x00\x00\x01\xe7\x28", "film frames"},
+		"strange JSON":    {`{"notes": []}`, "cannot be read"},
+		"two fret lines":  {"--5--\n--7--", "2 lines"},
+		"fret 57":         {"3|--57--", "57 on string 3 is no fret"},
+		"string 9":        {"9|--5--", "no string 9"},
+		"binary":          {"\x89PNG\r\n\x1a\n\x00\x00", "no MusicXML, MIDI"},
 	} {
 		_, _, err := exchange.Import([]byte(c.content), g)
 		require.Error(t, err, name)

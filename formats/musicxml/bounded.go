@@ -5,8 +5,11 @@ import (
 	"encoding/xml"
 	"fmt"
 	"io"
+	"strings"
 
 	"manudrill/core/bounds"
+
+	"golang.org/x/text/encoding/htmlindex"
 )
 
 // deepest is how deep elements are read inside one another; the standard's go
@@ -21,11 +24,17 @@ type bounded struct {
 	depth, notes int
 }
 
-// newDecoder reads a document of bounded depth and content. What its encoding is
-// said to be is passed over: it is read as UTF-8, as nearly all are.
+// newDecoder reads a document of bounded depth and content, in UTF-8 or in what it says of
+// itself (WHATWG Encoding Standard). One in UTF-16 has been made UTF-8 before.
 func newDecoder(b []byte) *xml.Decoder {
 	from := xml.NewDecoder(bytes.NewReader(b))
-	from.CharsetReader = func(_ string, r io.Reader) (io.Reader, error) { return r, nil }
+	from.CharsetReader = func(label string, r io.Reader) (io.Reader, error) {
+		encoding, err := htmlindex.Get(label)
+		if err != nil || strings.HasPrefix(strings.ToLower(label), "utf") {
+			return r, nil // what nobody knows is UTF-8 most likely
+		}
+		return encoding.NewDecoder().Reader(r), nil
+	}
 	return xml.NewTokenDecoder(&bounded{from: from})
 }
 

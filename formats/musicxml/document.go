@@ -3,7 +3,12 @@
 // of tablature, with string, fret, fingering, attacks and strokes.
 package musicxml
 
-import "encoding/xml"
+import (
+	"encoding/xml"
+	"math"
+	"strconv"
+	"strings"
+)
 
 // The elements below are those of the standard that Manudrill writes or reads,
 // in the order in which it wants them.
@@ -32,12 +37,18 @@ type (
 	}
 	attributes struct {
 		XMLName      xml.Name       `xml:"attributes"`
-		Divisions    int            `xml:"divisions,omitempty"`
+		Divisions    decimal        `xml:"divisions,omitempty"`
 		Key          *key           `xml:"key"`
 		Time         *meter         `xml:"time"`
 		Staves       int            `xml:"staves,omitempty"`
 		Clefs        []clef         `xml:"clef"`
 		StaffDetails []staffDetails `xml:"staff-details"`
+		Transpose    []transpose    `xml:"transpose"`
+	}
+	transpose struct {
+		Number    int     `xml:"number,attr,omitempty"`
+		Chromatic decimal `xml:"chromatic"`
+		Octaves   int     `xml:"octave-change,omitempty"`
 	}
 	key struct {
 		Fifths int `xml:"fifths"`
@@ -59,34 +70,36 @@ type (
 		Capo    int           `xml:"capo,omitempty"`
 	}
 	staffTuning struct {
-		Line   int    `xml:"line,attr"`
-		Step   string `xml:"tuning-step"`
-		Alter  int    `xml:"tuning-alter,omitempty"`
-		Octave int    `xml:"tuning-octave"`
+		Line   int     `xml:"line,attr"`
+		Step   string  `xml:"tuning-step"`
+		Alter  decimal `xml:"tuning-alter,omitempty"`
+		Octave int     `xml:"tuning-octave"`
 	}
 	direction struct {
 		XMLName   xml.Name `xml:"direction"`
 		Placement string   `xml:"placement,attr,omitempty"`
 		Unit      string   `xml:"direction-type>metronome>beat-unit"`
+		Dot       *empty   `xml:"direction-type>metronome>beat-unit-dot"`
 		PerMinute string   `xml:"direction-type>metronome>per-minute"`
 		Staff     int      `xml:"staff,omitempty"`
 		Sound     *tempo   `xml:"sound"`
 	}
 	tempo struct {
-		Tempo float64 `xml:"tempo,attr"`
+		Tempo decimal `xml:"tempo,attr"` // quarters a minute
 	}
 	backup struct {
 		XMLName  xml.Name `xml:"backup"`
-		Duration int      `xml:"duration"`
+		Duration decimal  `xml:"duration"`
 	}
 	forward struct {
 		XMLName  xml.Name `xml:"forward"`
-		Duration int      `xml:"duration"`
+		Duration decimal  `xml:"duration"`
 	}
 	barline struct {
 		XMLName  xml.Name `xml:"barline"`
 		Location string   `xml:"location,attr"`
 		Style    string   `xml:"bar-style,omitempty"`
+		Ending   *empty   `xml:"ending"`
 		Repeat   *repeat  `xml:"repeat"`
 	}
 	repeat struct {
@@ -97,9 +110,10 @@ type (
 		XMLName  xml.Name          `xml:"note"`
 		Chord    *empty            `xml:"chord"`
 		Grace    *empty            `xml:"grace"`
+		Cue      *empty            `xml:"cue"`
 		Pitch    *pitch            `xml:"pitch"`
 		Rest     *empty            `xml:"rest"`
-		Duration int               `xml:"duration"`
+		Duration decimal           `xml:"duration"`
 		Ties     []tie             `xml:"tie"`
 		Voice    string            `xml:"voice,omitempty"`
 		Type     string            `xml:"type,omitempty"`
@@ -113,15 +127,16 @@ type (
 		Type string `xml:"type,attr"`
 	}
 	pitch struct {
-		Step   string `xml:"step"`
-		Alter  int    `xml:"alter,omitempty"`
-		Octave int    `xml:"octave"`
+		Step   string  `xml:"step"`
+		Alter  decimal `xml:"alter,omitempty"`
+		Octave int     `xml:"octave"`
 	}
 	timeModification struct {
 		Actual int `xml:"actual-notes"`
 		Normal int `xml:"normal-notes"`
 	}
 	notations struct {
+		Tied      []typed    `xml:"tied"`
 		Tuplets   []typed    `xml:"tuplet"`
 		Slurs     []typed    `xml:"slur"`
 		Slides    []typed    `xml:"slide"`
@@ -147,8 +162,8 @@ type (
 		Other     []othersOwn `xml:"other-technical"`
 	}
 	bend struct {
-		Alter   int    `xml:"bend-alter"`
-		PreBend *empty `xml:"pre-bend"`
+		Alter   decimal `xml:"bend-alter"`
+		PreBend *empty  `xml:"pre-bend"`
 	}
 	handedTap struct {
 		Hand string `xml:"hand,attr,omitempty"`
@@ -157,6 +172,27 @@ type (
 		Text string `xml:",chardata"`
 	}
 )
+
+// A decimal is a number as the standard has them: whole or not. What is none is none told.
+type decimal float64
+
+// UnmarshalText reads it.
+func (d *decimal) UnmarshalText(text []byte) error {
+	v, err := strconv.ParseFloat(strings.TrimSpace(string(text)), 64)
+	if err != nil || math.IsNaN(v) || math.Abs(v) > 1e9 {
+		v = 0
+	}
+	*d = decimal(v)
+	return nil
+}
+
+// MarshalText writes it in as few digits as say it.
+func (d decimal) MarshalText() ([]byte, error) {
+	return strconv.AppendFloat(nil, float64(d), 'f', -1, 64), nil
+}
+
+// whole is the nearest whole number.
+func (d decimal) whole() int { return int(math.Round(float64(d))) }
 
 // MarshalXML writes the content in its order.
 func (m measure) MarshalXML(e *xml.Encoder, start xml.StartElement) error {
@@ -209,6 +245,7 @@ var contents = map[string]func() any{
 	"direction":  func() any { return &direction{} },
 	"backup":     func() any { return &backup{} },
 	"forward":    func() any { return &forward{} },
+	"sound":      func() any { return &tempo{} },
 	"note":       func() any { return &note{} },
 	"barline":    func() any { return &barline{} },
 }

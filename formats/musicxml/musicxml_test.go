@@ -54,10 +54,11 @@ func TestWhatIsNoNoteOfItsOwn(t *testing.T) {
 		note("E", 4, "") + `<note><chord/><pitch><step>G</step><octave>4</octave></pitch><duration>1</duration></note>` +
 		`<harmony/><print/><forward><duration>2</duration></forward>` + note("F", 4, "")))
 	require.NoError(t, err)
-	require.Len(t, s.Notes, 3, "grace notes, tied notes and further notes of a chord are none")
-	assert.Equal(t, []int{60, 64, 65}, []int{s.Notes[0].MIDI, s.Notes[1].MIDI, s.Notes[2].MIDI})
+	require.Len(t, s.Notes, 3, "grace notes, tied notes and lower notes of a chord are none")
+	assert.Equal(t, []int{60, 67, 65}, []int{s.Notes[0].MIDI, s.Notes[1].MIDI, s.Notes[2].MIDI})
 	assert.InDelta(t, 1.5, s.Notes[1].Beat, 1e-9, "a tied half beat and a rest later")
 	assert.InDelta(t, 3, s.Notes[2].Beat, 1e-9)
+	assert.Equal(t, []string{"The score has 2 parts; “Flute” is read.", "Where several notes sound together the highest is kept: in 1 of the places.", "Grace notes are left out: 1."}, s.Told)
 }
 
 func TestTheStaffOfTablatureIsPreferred(t *testing.T) {
@@ -133,7 +134,7 @@ func fingerOf(got drill.ScoreNote, want drill.Note) int {
 func TestDocumentsThatAreNone(t *testing.T) {
 	for name, text := range map[string]string{
 		"empty": "", "other": "<html/>", "time-wise": "<score-timewise/>", "no part": "<score-partwise/>",
-		"cut": string(doc(start))[:300], "silent": string(doc(start + `<note><rest/><duration>1</duration></note>`)),
+		"cut": string(doc(start))[:300], "silent": string(alone(start + `<note><rest/><duration>1</duration></note>`)),
 	} {
 		_, err := musicxml.Read([]byte(text))
 		assert.Error(t, err, name)

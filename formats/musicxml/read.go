@@ -1,8 +1,12 @@
 package musicxml
 
 import (
+	"cmp"
 	"errors"
 	"fmt"
+	"math"
+	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -14,8 +18,9 @@ import (
 // ErrNotMusicXML is returned for a document that is no partwise MusicXML.
 var ErrNotMusicXML = errors.New("this is no MusicXML score in parts; save it as uncompressed MusicXML (.musicxml)")
 
-// Read reads the first part of a score: the notes of its tablature staff where
-// there is one, of its first staff otherwise; of several at once the first.
+// Read reads one part of a score: the first with a staff of tablature, or else the first
+// that has notes; of its staves that of tablature, or else the first. Of notes that sound
+// together it keeps the highest.
 func Read(b []byte) (drill.Score, error) {
 	var doc document
 	if err := newDecoder(b).Decode(&doc); errors.Is(err, bounds.ErrTooManyNotes) {
@@ -26,19 +31,51 @@ func Read(b []byte) (drill.Score, error) {
 	if len(doc.Parts) == 0 {
 		return drill.Score{}, ErrNotMusicXML
 	}
-	r := reader{divisions: 1}
-	r.score.Name = strings.TrimSpace(doc.Title)
-	if r.score.Name == "" {
-		r.score.Name = strings.TrimSpace(doc.Movement)
+	chosen, staff := choose(doc.Parts)
+	r := reader{divisions: 1, unit: 1, staff: staff}
+	r.score.Name = strings.TrimSpace(cmp.Or(strings.TrimSpace(doc.Title), doc.Movement))
+	for i, m := range doc.Parts[chosen].Measures {
+		r.measure(m, i == 0, i == len(doc.Parts[chosen].Measures)-1)
 	}
-	r.staff = tablatureStaff(doc.Parts[0])
-	for _, m := range doc.Parts[0].Measures {
-		r.measure(m)
+	if len(doc.Parts) > 1 {
+		r.tell("The score has %d parts; %s is read.", len(doc.Parts), doc.nameOf(chosen))
 	}
 	return r.finish()
 }
 
-// tablatureStaff is the number of the staff with a TAB clef; 1 without one.
+// nameOf is what a part is called.
+func (d document) nameOf(at int) string {
+	for _, p := range d.PartList {
+		if p.ID == d.Parts[at].ID && strings.TrimSpace(p.Name) != "" {
+			return "“" + strings.TrimSpace(p.Name) + "”"
+		}
+	}
+	return fmt.Sprintf("part %d", at+1)
+}
+
+// choose chooses a part and its staff.
+func choose(parts []part) (chosen, staff int) {
+	for i, p := range parts {
+		if staff := tablatureStaff(p); staff > 0 {
+			return i, staff
+		}
+	}
+	for i, p := range parts {
+		if slices.ContainsFunc(p.Measures, hasNotes) {
+			return i, 1
+		}
+	}
+	return 0, 1
+}
+
+func hasNotes(m measure) bool {
+	return slices.ContainsFunc(m.Content, func(c any) bool {
+		n, is := c.(*note)
+		return is && n.Pitch != nil
+	})
+}
+
+// tablatureStaff is the number of the staff with a TAB clef; 0 without one.
 func tablatureStaff(p part) int {
 	for _, m := range p.Measures {
 		for _, c := range m.Content {
@@ -51,36 +88,47 @@ func tablatureStaff(p part) int {
 			}
 		}
 	}
-	return 1
+	return 0
 }
 
 type reader struct {
 	staff     int
-	divisions int
-	at        int // in divisions of the present measure's divisions, from its start
-	start     float64
-	length    float64 // of the measure so far, in beats
+	divisions float64 // of a quarter
+	unit      float64 // quarters of a beat: one and a half where the bar has so
+	at        float64 // quarters from the start of the measure
+	start     float64 // of the measure, quarters
+	length    float64 // of the measure so far, quarters
+	quarters  float64 // a minute; 0 as long as that is not said
+	transpose float64 // semitones from what is written to what sounds
+	slurs     map[int]bool
 	score     drill.Score
+	left      leftOut
 }
 
-func (r *reader) measure(m measure) {
+// leftOut counts what of a score is no note of the drill, or was understood in one of
+// several ways.
+type leftOut struct{ chords, graces, slurs, repeats int }
+
+func (r *reader) tell(text string, args ...any) {
+	r.score.Told = append(r.score.Told, fmt.Sprintf(text, args...))
+}
+
+func (r *reader) measure(m measure, first, last bool) {
 	r.at, r.length = 0, 0
 	for _, content := range m.Content {
 		switch c := content.(type) {
 		case *attributes:
 			r.attributes(c)
 		case *direction:
-			if bpm, err := strconv.ParseFloat(strings.TrimSpace(c.PerMinute), 64); err == nil && r.score.BPM == 0 && c.Unit == "quarter" {
-				r.score.BPM = bpm
-			}
+			r.direction(c)
+		case *tempo:
+			r.sound(c)
 		case *backup:
-			r.move(-c.Duration)
+			r.move(-float64(c.Duration))
 		case *forward:
-			r.move(c.Duration)
+			r.move(float64(c.Duration))
 		case *barline:
-			if c.Repeat != nil && c.Repeat.Direction == "backward" {
-				r.score.Passes = max(2, c.Repeat.Times)
-			}
+			r.barline(c, first, last)
 		case *note:
 			r.note(c)
 		}
@@ -88,19 +136,76 @@ func (r *reader) measure(m measure) {
 	r.start += r.length
 }
 
+// barline follows a repetition of all there is; any other is told.
+func (r *reader) barline(b *barline, first, last bool) {
+	switch {
+	case b.Ending != nil:
+		r.left.repeats++
+	case b.Repeat == nil, first && b.Repeat.Direction == "forward":
+	case last && b.Repeat.Direction == "backward" && r.left.repeats == 0:
+		r.score.Passes = max(2, b.Repeat.Times)
+	default:
+		r.left.repeats++
+	}
+}
+
+// units are how many quarters a beat of a metronome mark lasts.
+var units = map[string]float64{"whole": 4, "half": 2, "quarter": 1, "eighth": 0.5, "16th": 0.25}
+
+// direction reads the first tempo; the words around its number are no matter.
+func (r *reader) direction(d *direction) {
+	if r.quarters > 0 {
+		return
+	}
+	r.sound(d.Sound)
+	unit, known := units[d.Unit]
+	number := perMinute.FindString(d.PerMinute)
+	if bpm, err := strconv.ParseFloat(strings.Replace(number, ",", ".", 1), 64); err == nil && known {
+		if d.Dot != nil {
+			unit *= 1.5
+		}
+		r.quarters = bpm * unit
+	}
+}
+
+var perMinute = regexp.MustCompile(`\d+(?:[.,]\d+)?`)
+
+func (r *reader) sound(t *tempo) {
+	if t != nil && t.Tempo > 0 && r.quarters == 0 {
+		r.quarters = float64(t.Tempo)
+	}
+}
+
 func (r *reader) attributes(a *attributes) {
 	if a.Divisions > 0 {
-		r.divisions = a.Divisions
+		r.divisions = float64(a.Divisions)
 	}
 	if a.Time != nil && r.score.BeatsPerBar == 0 {
-		if beats, err := strconv.Atoi(a.Time.Beats); err == nil {
-			r.score.BeatsPerBar = beats
+		r.meter(a.Time)
+	}
+	for _, t := range a.Transpose {
+		if t.Number == 0 || t.Number == r.staff {
+			r.transpose = float64(t.Chromatic) + 12*float64(t.Octaves)
 		}
 	}
 	for _, d := range a.StaffDetails {
-		if len(d.Tunings) > 0 && r.score.Tuning == nil {
+		if len(d.Tunings) > 0 && r.score.Tuning == nil && (d.Number == 0 || d.Number == r.staff) {
 			r.score.Tuning = tuningOf(d)
 		}
+	}
+}
+
+// meter says how long a beat is: of six, nine or twelve eighths three are one (common
+// practice).
+func (r *reader) meter(m *meter) {
+	beats, err := strconv.Atoi(strings.TrimSpace(m.Beats))
+	kind, errKind := strconv.Atoi(strings.TrimSpace(m.BeatType))
+	if err != nil || errKind != nil || beats < 1 || kind < 1 || kind > 64 {
+		return
+	}
+	r.score.BeatsPerBar, r.unit = beats, 4/float64(kind)
+	if kind >= 8 && beats > 3 && beats%3 == 0 {
+		r.score.BeatsPerBar, r.unit = beats/3, 3*r.unit
 	}
 }
 
@@ -111,37 +216,100 @@ func tuningOf(d staffDetails) []int {
 		if str < 0 || str >= len(tuning) {
 			return nil
 		}
-		tuning[str] = guitar.Spelling{Step: t.Step, Alter: t.Alter, Octave: t.Octave}.MIDI() + d.Capo
+		tuning[str] = guitar.Spelling{Step: t.Step, Alter: t.Alter.whole(), Octave: t.Octave}.MIDI() + d.Capo
 	}
 	return tuning
 }
 
-func (r *reader) move(divisions int) {
-	r.at = max(0, r.at+divisions)
-	r.length = max(r.length, float64(r.at)/float64(r.divisions))
+func (r *reader) move(divisions float64) {
+	r.at = max(0, r.at+divisions/r.divisions)
+	r.length = max(r.length, r.at)
 }
 
-// note reads a note in the chosen staff; rests, grace notes, notes that are tied
-// to the one before and further notes of a chord only take their time.
+// note reads a note in the chosen staff; rests, and notes that are tied to the one before,
+// only take their time.
 func (r *reader) note(n *note) {
-	if n.Grace != nil || n.Chord != nil {
+	if n.Cue != nil {
 		return
 	}
-	beat := r.start + float64(r.at)/float64(r.divisions)
-	r.move(n.Duration)
-	if n.Pitch == nil || max(1, n.Staff) != r.staff {
-		return
-	}
-	for _, t := range n.Ties {
-		if t.Type == "stop" {
-			return
+	mine := n.Pitch != nil && max(1, n.Staff) == r.staff
+	if n.Grace != nil {
+		if mine {
+			r.left.graces++
 		}
+		return
 	}
-	s := drill.ScoreNote{Beat: beat, MIDI: guitar.Spelling{Step: n.Pitch.Step, Alter: n.Pitch.Alter, Octave: n.Pitch.Octave}.MIDI()}
+	from := r.at
+	if n.Chord == nil {
+		r.move(float64(n.Duration))
+	} else if last := len(r.score.Notes) - 1; last >= 0 {
+		from = r.score.Notes[last].Beat - r.start
+	}
+	if !mine {
+		return
+	}
+	inSlur := r.inSlur(n)
+	if tied(n) {
+		return
+	}
+	s := drill.ScoreNote{Beat: r.start + from, MIDI: guitar.Spelling{Step: n.Pitch.Step, Alter: n.Pitch.Alter.whole(), Octave: n.Pitch.Octave}.MIDI() + int(math.Round(r.transpose))}
 	if n.Notation != nil {
 		readNotations(n.Notation, &s)
 	}
+	r.place(&s)
+	if inSlur && n.Chord == nil {
+		r.slurred(&s)
+	}
 	r.score.Notes = append(r.score.Notes, s)
+}
+
+// place lets a note sound in the octave in which its place does, where the tuning is told:
+// some programs write what sounds, others what is read, an octave higher.
+func (r *reader) place(s *drill.ScoreNote) {
+	if s.String < 1 || s.String > len(r.score.Tuning) {
+		return
+	}
+	if sounds := r.score.Tuning[s.String-1] + s.Fret + s.Bend; (sounds-s.MIDI)%12 == 0 {
+		s.MIDI = sounds
+	}
+}
+
+func tied(n *note) bool {
+	stopsAt := func(t tie) bool { return t.Type == "stop" }
+	return slices.ContainsFunc(n.Ties, stopsAt) || n.Notation != nil && stops(n.Notation.Tied)
+}
+
+// inSlur reports whether a slur goes on to a note, and follows those that start and stop.
+func (r *reader) inSlur(n *note) bool {
+	in := len(r.slurs) > 0
+	if n.Notation == nil {
+		return in
+	}
+	for _, s := range n.Notation.Slurs {
+		switch s.Type {
+		case "stop":
+			delete(r.slurs, s.Number)
+		case "start":
+			if r.slurs == nil {
+				r.slurs = map[int]bool{}
+			}
+			r.slurs[s.Number] = true
+		}
+	}
+	return in
+}
+
+// slurred reads a slur to a note without a sign of its own as a hammer-on or a pull-off.
+func (r *reader) slurred(s *drill.ScoreNote) {
+	last := len(r.score.Notes) - 1
+	if last < 0 || s.Attack != "" || r.score.Notes[last].String != s.String || r.score.Notes[last].MIDI == s.MIDI {
+		return
+	}
+	s.Attack = drill.Hammer
+	if r.score.Notes[last].MIDI > s.MIDI {
+		s.Attack = drill.Pull
+	}
+	r.left.slurs++
 }
 
 func readNotations(n *notations, s *drill.ScoreNote) {
@@ -170,7 +338,7 @@ func readTechnical(t *technical, s *drill.ScoreNote) {
 		s.Finger = f
 	}
 	if t.Bend != nil {
-		s.Bend = max(0, t.Bend.Alter)
+		s.Bend = max(0, t.Bend.Alter.whole())
 		s.MIDI += s.Bend
 	}
 	switch {
@@ -204,14 +372,48 @@ func readTechnical(t *technical, s *drill.ScoreNote) {
 	}
 }
 
-// finish lets the first note begin on beat 0.
+// finish puts the notes of all voices in order, lets the first begin on beat 0, and tells
+// what is left out.
 func (r *reader) finish() (drill.Score, error) {
 	if len(r.score.Notes) == 0 {
-		return drill.Score{}, errors.New("the score's first part holds no notes")
+		return drill.Score{}, errors.New("the score's part holds no notes")
 	}
+	r.inOrder()
 	first := r.score.Notes[0].Beat
 	for i := range r.score.Notes {
-		r.score.Notes[i].Beat -= first
+		r.score.Notes[i].Beat = (r.score.Notes[i].Beat - first) / r.unit
+	}
+	r.score.BPM = r.quarters / r.unit
+	count := func(n int, text string) {
+		if n > 0 {
+			r.tell(text, n)
+		}
+	}
+	count(r.left.chords, "Where several notes sound together the highest is kept: in %d of the places.")
+	count(r.left.graces, "Grace notes are left out: %d.")
+	count(r.left.slurs, "Slurs are read as hammer-ons and pull-offs: %d.")
+	if r.left.repeats > 0 {
+		r.tell("Repetitions within the piece, and their endings, are not followed: its bars are read once, in order.")
 	}
 	return r.score, nil
+}
+
+// inOrder sorts the notes by their beats, and keeps the highest of those that begin together.
+func (r *reader) inOrder() {
+	slices.SortStableFunc(r.score.Notes, func(a, b drill.ScoreNote) int {
+		return cmp.Or(cmp.Compare(a.Beat, b.Beat), cmp.Compare(b.MIDI, a.MIDI))
+	})
+	kept := r.score.Notes[:0]
+	together := false
+	for _, n := range r.score.Notes {
+		if len(kept) > 0 && n.Beat-kept[len(kept)-1].Beat < 1e-6 {
+			if !together {
+				r.left.chords++
+			}
+			together = true
+			continue
+		}
+		kept, together = append(kept, n), false
+	}
+	r.score.Notes = kept
 }

@@ -55,12 +55,12 @@ func writeMeasure(c drill.Chart, from, perBar int) measure {
 			add(barline{Location: "left", Style: "heavy-light", Repeat: &repeat{Direction: "forward"}})
 		}
 		add(firstAttributes(c), direction{
-			Placement: "above", Unit: "quarter", PerMinute: fmt.Sprint(c.BPM), Staff: noteStaff, Sound: &tempo{c.BPM},
+			Placement: "above", Unit: "quarter", PerMinute: fmt.Sprint(c.BPM), Staff: noteStaff, Sound: &tempo{decimal(c.BPM)},
 		})
 	}
 	for _, staff := range []int{noteStaff, tabStaff} {
 		if staff == tabStaff {
-			add(backup{Duration: perBar})
+			add(backup{Duration: decimal(perBar)})
 		}
 		for i := range perBar {
 			if from+i < len(c.Notes) {
@@ -84,10 +84,10 @@ func firstAttributes(c drill.Chart) attributes {
 	details := staffDetails{Number: tabStaff, Lines: len(c.Tuning)}
 	for str := len(c.Tuning); str >= 1; str-- { // line 1 is the lowest
 		s := guitar.NewSpeller(nil).Spell(c.Tuning[str-1])
-		details.Tunings = append(details.Tunings, staffTuning{Line: len(c.Tuning) - str + 1, Step: s.Step, Alter: s.Alter, Octave: s.Octave})
+		details.Tunings = append(details.Tunings, staffTuning{Line: len(c.Tuning) - str + 1, Step: s.Step, Alter: decimal(s.Alter), Octave: s.Octave})
 	}
 	return attributes{
-		Divisions: c.NotesPerBeat, Key: &key{}, Time: &meter{fmt.Sprint(c.BarBeats()), "4"}, Staves: 2,
+		Divisions: decimal(c.NotesPerBeat), Key: &key{}, Time: &meter{fmt.Sprint(c.BarBeats()), "4"}, Staves: 2,
 		Clefs:        []clef{{Number: noteStaff, Sign: "G", Line: 2, Octave: -1}, {Number: tabStaff, Sign: "TAB", Line: 5}},
 		StaffDetails: []staffDetails{details},
 	}
@@ -152,7 +152,7 @@ func pitchOf(n drill.Note) *pitch {
 	if written, ok := guitar.ReadSpelling(n.Written); ok && written.MIDI() == midi {
 		s = written
 	}
-	return &pitch{s.Step, s.Alter, s.Octave}
+	return &pitch{s.Step, decimal(s.Alter), s.Octave}
 }
 
 func writeStroke(n drill.Note, t *technical) {
@@ -174,7 +174,7 @@ func writePlace(c drill.Chart, i int, t *technical) {
 		t.Fingering = fmt.Sprint(n.Finger)
 	}
 	if n.Bend > 0 {
-		t.Bend = &bend{Alter: n.Bend, PreBend: &empty{}}
+		t.Bend = &bend{Alter: decimal(n.Bend), PreBend: &empty{}}
 	}
 	mark := func(attack drill.Attack, text string) (marks []typed) {
 		if n.Attack == attack {

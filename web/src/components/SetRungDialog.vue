@@ -53,9 +53,11 @@ const steps = computed(() =>
     .filter((s) => s.bpm !== from.value.rung.bpm),
 )
 const stepWords: Record<number, string> = { [-2]: 'Two lower', [-1]: 'One lower', 1: 'One higher' }
-/** Typing begins with the tempo; Enter sets it. */
+/** Typing begins with the tempo, unless it has begun elsewhere; Enter sets it. */
 function typeTempo() {
-  document.getElementById(form)?.querySelector<HTMLElement>('[role=spinbutton]')?.focus()
+  const fields = document.getElementById(form)
+  if (fields?.contains(document.activeElement)) return
+  fields?.querySelector<HTMLElement>('[role=spinbutton]')?.focus()
 }
 /** Another instructor has set it meanwhile: what they set is shown instead. */
 const showNow = () =>
