@@ -94,7 +94,7 @@ func TestDrillsGoOutAndComeIn(t *testing.T) {
 }
 
 func TestBadInputIsOneClearLine(t *testing.T) {
-	chart := write(t, "chart.json", `{"bpm": 60, "notesPerBeat": 1, "notes": [{"beat": 0, "midi": 60, "attack": "pick"}]}`)
+	chart := write(t, "chart.json", `{"bpm": 60, "notesPerBeat": 1, "notes": [{"beat": 0, "midi": 60, "string": 3, "fret": 5, "attack": "pick"}]}`)
 	silent := write(t, "silent.wav", string(sound.FromMono(44100, make([]float64, 44100)).EncodeWAV()))
 	for says, args := range map[string][]string{
 		"there is no file":           {"onsets", "nowhere.wav"},
@@ -105,6 +105,8 @@ func TestBadInputIsOneClearLine(t *testing.T) {
 		"is no chart":                {"analyze", "--chart", silent, silent},
 		"the chart has no notes":     {"analyze", "--chart", write(t, "none.json", "{}"), silent},
 		"is no player":               {"simulate", "--chart", chart, "--player", silent, "--out", "x"},
+		"note 0 is on string 0":     {"analyze", "--chart", write(t, "nowhere.json", `{"bpm": 60, "notesPerBeat": 1, "notes": [{"beat": 0, "midi": 60, "attack": "pick"}]}`), silent},
+		"note 0 is at fret 40":      {"analyze", "--chart", write(t, "high.json", `{"bpm": 60, "notesPerBeat": 1, "notes": [{"beat": 0, "midi": 60, "string": 1, "fret": 40, "attack": "pick"}]}`), silent},
 		"clockMs is -1":              {"simulate", "--chart", chart, "--player", write(t, "p.json", `{"clockMs": -1}`), "--out", "x"},
 		"cannot be read":             {"chart", chart},
 		"Use position 19":            {"chart", write(t, "far.json", strings.Replace(example(t), `"position": 7`, `"position": 22`, 1))},
