@@ -320,7 +320,7 @@ func notice(to store.Account, by, url string) store.Mail {
 		page = url + "/students"
 	}
 	return store.Mail{ID: uuid.New(), Recipient: to.Email, Subject: "Something was said of a take",
-		Text: "Hello " + to.Name + ",\n\n" + by + " has written of a take at " + to.Studio + " (Manudrill):\n\n" + page +
+		Text: "Hello " + to.Name + ",\n\n" + by + " has said something of a take at " + to.Studio + " (Manudrill):\n\n" + page +
 			"\n\nThe next letter comes six hours from now at the earliest. In Manudrill, Settings, you can do without them.\n"}
 }
 

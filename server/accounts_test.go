@@ -403,7 +403,7 @@ func TestALetterWhenSomethingWasSaid(t *testing.T) {
 	got := letters()
 	require.Len(t, got, 1, "one, however much is said")
 	assert.Equal(t, "mira@example.org", got[0].Recipient)
-	assert.Contains(t, got[0].Text, "Oda has written of a take")
+	assert.Contains(t, got[0].Text, "Oda has said something of a take")
 	assert.NotContains(t, got[0].Text, "secret words")
 	said(pupil, "why?")
 	assert.Len(t, letters(), 2, "the answer is told to who has said something before")

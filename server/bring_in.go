@@ -69,6 +69,9 @@ func (a studioArchive) write(to io.Writer) error {
 	}
 }
 
+// bringTime is how long an archive may take to be brought in, which is one transaction.
+const bringTime = 20 * time.Minute
+
 // BringIn brings in an archive of a student, or of a whole studio into an empty one.
 func (s *Server) BringIn(ctx context.Context, r api.BringInRequestObject) (api.BringInResponseObject, error) {
 	if err := s.incoming.enter(ctx); err != nil {
@@ -94,6 +97,8 @@ func (s *Server) BringIn(ctx context.Context, r api.BringInRequestObject) (api.B
 	case from.Tables > store.TablesVersion():
 		return nil, errNewer
 	}
+	ctx, end := context.WithTimeout(ctx, bringTime)
+	defer end()
 	brought, err := s.store.BringIn(ctx, from.Student, from, func(tx pgx.Tx, take uuid.UUID) error { return s.queue.Measure(ctx, tx, take) })
 	if err != nil {
 		return nil, err

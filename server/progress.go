@@ -3,12 +3,14 @@ package server
 import (
 	"cmp"
 	"context"
+	"slices"
 	"strings"
 	"time"
 
 	"github.com/google/uuid"
 
 	"manudrill/api"
+	"manudrill/core/plan"
 	"manudrill/core/progress"
 	"manudrill/store"
 )
@@ -43,6 +45,16 @@ func stateOf(stored *store.Lenient[progress.State]) *progress.State {
 	return &stored.Value
 }
 
+// isBeyond reports whether a student has passed a goal since the plan was laid out: they
+// stand on a faster rung, or have reached the target.
+func isBeyond(g store.Glanced, goal plan.Said) bool {
+	return slices.ContainsFunc(g.Drills, func(d store.GlancedDrill) bool {
+		state := stateOf(d.State)
+		reached := state != nil && state.Finding.Kind == progress.Reached
+		return d.Name == goal.Name && (reached || d.Rung.NotesPerSecond() > goal.Rung.NotesPerSecond())
+	})
+}
+
 func glanced(g store.Glanced, today time.Time) api.GlanceStudent {
 	drills := each(g.Drills, func(d store.GlancedDrill) progress.Drill {
 		return progress.Drill{Name: d.Name, State: stateOf(d.State)}
@@ -57,8 +69,9 @@ func glanced(g store.Glanced, today time.Time) api.GlanceStudent {
 			return out
 		}),
 	}
-	if g.Due != nil && g.Due.Odd == nil {
-		out.Due = g.Due.Value.On(today, g.Dates)
+	// Of who is in pain nothing is asked, whatever was planned before.
+	if g.Due != nil && g.Due.Odd == nil && !g.Hurt {
+		out.Due = g.Due.Value.Without(func(goal plan.Said) bool { return isBeyond(g, goal) }).On(today, g.Dates)
 	}
 	return out
 }

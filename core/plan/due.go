@@ -28,6 +28,12 @@ func (p Plan) Due() Due {
 	return d
 }
 
+// Without leaves goals out that were met since.
+func (d Due) Without(met func(Said) bool) Due {
+	d.Goals = slices.DeleteFunc(slices.Clone(d.Goals), met)
+	return d
+}
+
 // goalSoon is how long before its day a goal is told: two lessons.
 const goalSoon = 14 * 24 * time.Hour
 

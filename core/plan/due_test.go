@@ -23,6 +23,9 @@ func TestWhatIsDue(t *testing.T) {
 	assert.Equal(t, []string{"Played on 0 of the 1 day planned in the last week."}, plan.Due{Days: []time.Time{day(2)}}.On(day(9), nil))
 	assert.Empty(t, plan.Due{Days: []time.Time{day(2)}}.On(day(10), nil), "a week back, no further")
 	assert.Equal(t, []string{"Slurs at 120 bpm due on 12 March.", "Pairs at 120 bpm due on 3 March."}, p.Due().On(day(1), nil), "no day is over")
+	isSlurs := func(g plan.Said) bool { return g.Name == "Slurs" }
+	assert.Equal(t, []string{"Pairs at 120 bpm due on 3 March."}, p.Due().Without(isSlurs).On(day(1), nil), "what is met since is not due")
+	assert.Len(t, p.Goals, 4, "the plan keeps its goals")
 	p.Hurt = true
 	assert.Empty(t, p.Due().Days, "nothing is asked for of who is in pain")
 }

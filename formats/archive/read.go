@@ -3,6 +3,7 @@ package archive
 import (
 	"archive/zip"
 	"bufio"
+	"encoding/binary"
 	"encoding/json"
 	"errors"
 	"io"
@@ -181,23 +182,15 @@ func directoryOf(file io.ReaderAt, size int64) int64 {
 	if at < 0 || at+record > len(tail) {
 		return 0
 	}
-	if bytes := int64(le(tail[at+12 : at+16])); bytes != 1<<32-1 {
+	if bytes := int64(binary.LittleEndian.Uint32(tail[at+12:])); bytes != 1<<32-1 {
 		return bytes
 	}
 	if at < locator || string(tail[at-locator:at-locator+4]) != "PK\x06\x07" {
 		return 0
 	}
 	large := make([]byte, 56)
-	if _, err := file.ReadAt(large, int64(le(tail[at-locator+8:at-locator+16]))); err != nil || string(large[:4]) != "PK\x06\x06" {
+	if _, err := file.ReadAt(large, int64(min(binary.LittleEndian.Uint64(tail[at-locator+8:]), 1<<62))); err != nil || string(large[:4]) != "PK\x06\x06" {
 		return 0
 	}
-	return int64(min(le(large[40:48]), 1<<62))
-}
-
-// le is a number of up to eight bytes, the least first.
-func le(b []byte) (n uint64) {
-	for i, v := range b {
-		n |= uint64(v) << (8 * i)
-	}
-	return n
+	return int64(min(binary.LittleEndian.Uint64(large[40:]), 1<<62))
 }

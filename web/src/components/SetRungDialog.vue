@@ -46,13 +46,12 @@ const save = () =>
     emit('set')
     emit('close')
   })
-/** What is most often done stands a press away. */
+/** What is most often done stands a press away: by as much as the ladder steps, where it does. */
 const steps = computed(() =>
   [-2, -1, 1]
     .map((by) => ({ by, bpm: Math.min(320, Math.max(20, from.value.rung.bpm + by * props.step)) }))
     .filter((s) => s.bpm !== from.value.rung.bpm),
 )
-const stepWords: Record<number, string> = { [-2]: 'Two lower', [-1]: 'One lower', 1: 'One higher' }
 /** Typing begins with the tempo, unless it has begun elsewhere; Enter sets it. */
 function typeTempo() {
   const fields = document.getElementById(form)
@@ -90,7 +89,7 @@ const showNow = () =>
         from there.
       </p>
       <NumberLine v-model="bpm" name="Tempo, bpm" :min="20" :max="320" />
-      <div class="chips" role="group" aria-label="Rungs beside">
+      <div class="chips" role="group" aria-label="Tempi beside, bpm">
         <button
           v-for="s in steps"
           :key="s.by"
@@ -99,7 +98,7 @@ const showNow = () =>
           :aria-pressed="bpm === s.bpm"
           @click="bpm = s.bpm"
         >
-          {{ stepWords[s.by] }}, {{ s.bpm }}
+          {{ Math.abs(s.by * step) }} {{ s.by < 0 ? 'lower' : 'higher' }}, {{ s.bpm }}
         </button>
       </div>
       <NumberLine v-model="notesPerBeat" name="Notes per beat" :min="1" :max="8" />

@@ -187,7 +187,7 @@ function picked(event: Event) {
       <input
         ref="input"
         type="file"
-        accept=".musicxml,.xml,.mid,.midi,.txt,.tab,.json"
+        accept=".musicxml,.xml,.mxl,.mid,.midi,.txt,.tab,.json"
         hidden
         @change="picked"
       />
