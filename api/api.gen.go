@@ -2587,6 +2587,9 @@ type ServerInterface interface {
 	// Keep those lines of a paper log with which nothing is wrong
 	// (PUT /paper/{logId})
 	PutPaper(c *gin.Context, logId openapi_types.UUID, params PutPaperParams)
+	// Bring back a paper log that was taken back, until another is brought in
+	// (POST /paper/{logId}/restore)
+	RestorePaper(c *gin.Context, logId openapi_types.UUID)
 	// Those who are here
 	// (GET /people)
 	ListPeople(c *gin.Context, params ListPeopleParams)
@@ -4506,6 +4509,31 @@ func (siw *ServerInterfaceWrapper) PutPaper(c *gin.Context) {
 	}
 
 	siw.Handler.PutPaper(c, logId, params)
+}
+
+// RestorePaper operation middleware
+func (siw *ServerInterfaceWrapper) RestorePaper(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "logId" -------------
+	var logId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "logId", c.Param("logId"), &logId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter logId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RestorePaper(c, logId)
 }
 
 // ListPeople operation middleware
@@ -6667,6 +6695,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/paper/read", wrapper.ReadPaper)
 	router.DELETE(options.BaseURL+"/paper/:logId", wrapper.DeletePaper)
 	router.PUT(options.BaseURL+"/paper/:logId", wrapper.PutPaper)
+	router.POST(options.BaseURL+"/paper/:logId/restore", wrapper.RestorePaper)
 	router.GET(options.BaseURL+"/people", wrapper.ListPeople)
 	router.POST(options.BaseURL+"/people", wrapper.AddPeople)
 	router.GET(options.BaseURL+"/people/gone", wrapper.ListGone)
@@ -8812,6 +8841,39 @@ type PutPaperdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response PutPaperdefaultApplicationProblemPlusJSONResponse) VisitPutPaperResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RestorePaperRequestObject struct {
+	LogId openapi_types.UUID `json:"logId"`
+}
+
+type RestorePaperResponseObject interface {
+	VisitRestorePaperResponse(w http.ResponseWriter) error
+}
+
+type RestorePaper204Response struct {
+}
+
+func (response RestorePaper204Response) VisitRestorePaperResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type RestorePaperdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RestorePaperdefaultApplicationProblemPlusJSONResponse) VisitRestorePaperResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -12107,6 +12169,9 @@ type StrictServerInterface interface {
 	// Keep those lines of a paper log with which nothing is wrong
 	// (PUT /paper/{logId})
 	PutPaper(ctx context.Context, request PutPaperRequestObject) (PutPaperResponseObject, error)
+	// Bring back a paper log that was taken back, until another is brought in
+	// (POST /paper/{logId}/restore)
+	RestorePaper(ctx context.Context, request RestorePaperRequestObject) (RestorePaperResponseObject, error)
 	// Those who are here
 	// (GET /people)
 	ListPeople(ctx context.Context, request ListPeopleRequestObject) (ListPeopleResponseObject, error)
@@ -13894,6 +13959,32 @@ func (sh *strictHandler) PutPaper(ctx *gin.Context, logId openapi_types.UUID, pa
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(PutPaperResponseObject); ok {
 		if err := validResponse.VisitPutPaperResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// RestorePaper operation middleware
+func (sh *strictHandler) RestorePaper(ctx *gin.Context, logId openapi_types.UUID) {
+	var request RestorePaperRequestObject
+
+	request.LogId = logId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RestorePaper(ctx, request.(RestorePaperRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RestorePaper")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(RestorePaperResponseObject); ok {
+		if err := validResponse.VisitRestorePaperResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -135,6 +135,11 @@ func (s *Server) DeletePaper(ctx context.Context, r api.DeletePaperRequestObject
 	return api.DeletePaper204Response{}, s.store.DeletePaper(ctx, r.LogId)
 }
 
+// RestorePaper brings it back again.
+func (s *Server) RestorePaper(ctx context.Context, r api.RestorePaperRequestObject) (api.RestorePaperResponseObject, error) {
+	return api.RestorePaper204Response{}, s.store.RestorePaper(ctx, r.LogId)
+}
+
 // GetPaper tells what was kept of a student on paper.
 func (s *Server) GetPaper(ctx context.Context, r api.GetPaperRequestObject) (api.GetPaperResponseObject, error) {
 	if _, err := s.store.Person(ctx, r.StudentId); err != nil {

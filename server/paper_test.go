@@ -68,6 +68,13 @@ func TestAPaperLog(t *testing.T) {
 	c.ok(http.MethodGet, "/students/"+mira.ID.String()+"/paper", nil, &mine)
 	assert.Empty(t, mine.Drills)
 	c.fails(http.StatusNotFound, http.MethodDelete, log, nil)
+	c.ok(http.MethodPost, log+"/restore", nil, nil)
+	c.ok(http.MethodGet, "/students/"+mira.ID.String()+"/paper", nil, &mine)
+	assert.Len(t, mine.Drills, 1, "that can be undone")
+	c.ok(http.MethodDelete, log, nil, nil)
+	c.ok(http.MethodPut, "/paper/"+uuid.NewString(), file, &again)
+	assert.Equal(t, 2, again.Kept, "what was taken back stands in nobody's way")
+	c.fails(http.StatusNotFound, http.MethodPost, log+"/restore", nil)
 }
 
 // Whose log it is can be said, and so can what its columns hold.

@@ -63,7 +63,7 @@ var calls = map[string]call{
 	"addPeople":  {about: aThing, body: map[string]any{"people": []any{map[string]any{"id": "{new}", "name": "New", "role": "student", "groups": []any{"{group}"}}}}},
 	"readPeople": {about: ones, body: []byte("Mira")},
 	"readPaper":  {about: ones, query: "studentId={person}", body: []byte("2025-01-02,,slurs,80")}, "putPaper": {about: aThing, query: "studentId={person}", body: []byte("2025-01-02,,slurs,80")},
-	"deletePaper": {about: aThing}, "getPaper": {about: aThing}, "getTakesFile": {about: aThing},
+	"deletePaper": {about: aThing}, "restorePaper": {about: aThing}, "getPaper": {about: aThing}, "getTakesFile": {about: aThing},
 	"getPerson": {about: aThing}, "removePerson": {about: aThing}, "archivePerson": {about: aThing}, "bringBack": {about: aThing}, "getArchive": {about: aThing}, "giveCode": {about: aThing},
 	"getStudioArchive": {about: byOne}, "bringIn": {about: ones, body: []byte("no archive")},
 	"changePerson": {about: aThing, body: map[string]any{"name": "X", "email": "", "note": "", "consent": false, "consentBy": "", "groups": []any{}}},

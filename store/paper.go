@@ -44,6 +44,10 @@ func (s *Store) PutPaper(ctx context.Context, log uuid.UUID, entries []PaperEntr
 		columns.notesPerBeat = append(columns.notesPerBeat, e.NotesPerBeat)
 	}
 	err = s.in(ctx, func(tx pgx.Tx) error {
+		// What was taken back stands in the way of the same lines.
+		if _, err := tx.Exec(ctx, `DELETE FROM paper_logs WHERE deleted_at IS NOT NULL AND id <> $1`, log); err != nil {
+			return err
+		}
 		tag, err := tx.Exec(ctx, `INSERT INTO paper_logs (id, author) VALUES ($1, $2) ON CONFLICT DO NOTHING`, log, sc.Actor.Name)
 		if err != nil || tag.RowsAffected() == 0 {
 			return err
@@ -67,13 +71,24 @@ func (s *Store) PutPaper(ctx context.Context, log uuid.UUID, entries []PaperEntr
 	return kept, err
 }
 
-// DeletePaper takes a log that was brought in back, with all its entries.
+// DeletePaper takes a log that was brought in back, with all its entries: it can be restored
+// until another is brought in.
 func (s *Store) DeletePaper(ctx context.Context, log uuid.UUID) error {
 	return s.in(ctx, func(tx pgx.Tx) error {
-		if err := touch(ctx, tx, `DELETE FROM paper_logs WHERE id = $1`, log); err != nil {
+		if err := touch(ctx, tx, `UPDATE paper_logs SET deleted_at = now() WHERE id = $1 AND deleted_at IS NULL`, log); err != nil {
 			return err
 		}
 		return write(ctx, tx, Line{Did: "took back a paper log"})
+	})
+}
+
+// RestorePaper brings a log back that was taken back; one that is there stays.
+func (s *Store) RestorePaper(ctx context.Context, log uuid.UUID) error {
+	return s.in(ctx, func(tx pgx.Tx) error {
+		if err := touch(ctx, tx, `UPDATE paper_logs SET deleted_at = NULL WHERE id = $1`, log); err != nil {
+			return err
+		}
+		return write(ctx, tx, Line{Did: "brought back a paper log"})
 	})
 }
 
@@ -84,14 +99,14 @@ const maxPaper = 3000
 func (s *Store) Paper(ctx context.Context, student uuid.UUID) ([]PaperEntry, error) {
 	return allByPos[PaperEntry](s.pool.Query(ctx, `
 		SELECT * FROM (SELECT student_id, day, drill, bpm, notes_per_beat, minutes, note FROM paper_entries
-			WHERE student_id = $1 ORDER BY day DESC, hash LIMIT $2) latest ORDER BY day`, student, maxPaper))
+			WHERE student_id = $1 AND EXISTS (SELECT FROM paper_logs l WHERE l.id = log_id AND l.deleted_at IS NULL) ORDER BY day DESC, hash LIMIT $2) latest ORDER BY day`, student, maxPaper))
 }
 
 // PaperLogs returns the logs in which a student is, the latest first.
 func (s *Store) PaperLogs(ctx context.Context, student uuid.UUID) ([]PaperLog, error) {
 	return allByPos[PaperLog](s.pool.Query(ctx, `
 		SELECT l.id, l.at, l.author, (SELECT count(*) FROM paper_entries e WHERE e.log_id = l.id) FROM paper_logs l
-		WHERE EXISTS (SELECT FROM paper_entries e WHERE e.log_id = l.id AND e.student_id = $1) ORDER BY l.at DESC, l.id LIMIT 50`, student))
+		WHERE l.deleted_at IS NULL AND EXISTS (SELECT FROM paper_entries e WHERE e.log_id = l.id AND e.student_id = $1) ORDER BY l.at DESC, l.id LIMIT 50`, student))
 }
 
 // A PaperLog is one that was brought in.

@@ -5,7 +5,8 @@ CREATE TABLE paper_logs (
     id        uuid PRIMARY KEY,
     studio_id uuid NOT NULL DEFAULT current_studio() REFERENCES studios,
     at        timestamptz NOT NULL DEFAULT now(),
-    author    text NOT NULL                      -- their name then
+    author    text NOT NULL,                     -- their name then
+    deleted_at timestamptz                       -- can be brought back until another is brought in
 );
 CREATE INDEX paper_logs_of_studio ON paper_logs (studio_id, at DESC);
 ALTER TABLE paper_logs ENABLE ROW LEVEL SECURITY;

@@ -286,6 +286,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/paper/{logId}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                logId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring back a paper log that was taken back, until another is brought in */
+        post: operations["restorePaper"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/students/{studentId}/takes.csv": {
         parameters: {
             query?: never;
@@ -4693,6 +4712,27 @@ export interface operations {
         requestBody?: never;
         responses: {
             /** @description Gone */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    restorePaper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                logId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Back */
             204: {
                 headers: {
                     [name: string]: unknown;

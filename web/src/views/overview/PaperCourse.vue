@@ -8,6 +8,7 @@ import { teaches } from '../../api/people'
 import ChartFigure from '../../components/charts/ChartFigure.vue'
 import { dayAxis, frameOf, textOf, valueAxis, type Look } from '../../components/charts/look'
 import ProblemNote from '../../components/ProblemNote.vue'
+import { undoable } from '../../components/undo'
 import { count, dateOf, dayOf } from '../../draw/words'
 import { person } from '../../session'
 
@@ -24,6 +25,10 @@ const takeBack = (logId: string) =>
   attempt(async () => {
     await answer(client.DELETE('/paper/{logId}', { params: { path: { logId } } }))
     await load()
+    undoable('The log is taken back.', async () => {
+      await answer(client.POST('/paper/{logId}/restore', { params: { path: { logId } } }))
+      await attempt(load)
+    })
   })
 
 /** As many lines as can be told apart. */
