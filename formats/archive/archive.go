@@ -9,8 +9,9 @@ import (
 	"fmt"
 	"io"
 	"strconv"
-	"strings"
 	"time"
+
+	"manudrill/formats/logbook"
 )
 
 // A Writer writes an archive. Nothing of it is held longer than it takes to write.
@@ -150,18 +151,9 @@ func writeRows(to io.Writer, rows []TakeRow) error {
 		"notes per second", "ladder", "counts", "folder"}) // Error tells
 	number := func(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
 	for _, r := range rows {
-		_ = c.Write([]string{r.RecordedAt.UTC().Format(time.RFC3339), plain(r.Drill), number(r.BPM), strconv.Itoa(r.NotesPerBeat), r.Source, r.State,
+		_ = c.Write([]string{r.RecordedAt.UTC().Format(time.RFC3339), logbook.Text(r.Drill), number(r.BPM), strconv.Itoa(r.NotesPerBeat), r.Source, r.State,
 			number(r.RightPercent), number(r.SpreadMs), number(r.SpreadPercent), number(r.NotesPerSecond), r.Step, strconv.FormatBool(r.Counts), r.Folder})
 	}
 	c.Flush()
 	return c.Error()
-}
-
-// plain keeps a text from being run as a formula by the spreadsheet it is opened
-// in: one that begins like a formula gets an apostrophe before it.
-func plain(text string) string {
-	if text != "" && strings.ContainsRune("=+-@\t\r", rune(text[0])) {
-		return "'" + text
-	}
-	return text
 }

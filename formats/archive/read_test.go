@@ -1,7 +1,6 @@
 package archive_test
 
 import (
-	"archive/zip"
 	"bytes"
 	"encoding/binary"
 	"io"
@@ -11,6 +10,8 @@ import (
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"manudrill/formats/ziptest"
 
 	"manudrill/formats/archive"
 )
@@ -70,21 +71,6 @@ func TestAnArchiveIsReadAgain(t *testing.T) {
 	}
 }
 
-// zipped is a ZIP file of texts.
-func zipped(t *testing.T, files map[string]string) []byte {
-	t.Helper()
-	var b bytes.Buffer
-	z := zip.NewWriter(&b)
-	for name, text := range files {
-		f, err := z.Create(name)
-		require.NoError(t, err)
-		_, err = io.WriteString(f, text)
-		require.NoError(t, err)
-	}
-	require.NoError(t, z.Close())
-	return b.Bytes()
-}
-
 func TestWhatIsNoArchive(t *testing.T) {
 	whole := taken(t, [2]string{"people", `{}`})
 	huge := bytes.Clone(whole)
@@ -97,18 +83,18 @@ func TestWhatIsNoArchive(t *testing.T) {
 		"nothing":               {nil, archive.ErrNoArchive},
 		"a text":                {[]byte("name,e-mail"), archive.ErrNoArchive},
 		"half of one":           {whole[:len(whole)/2], archive.ErrNoArchive},
-		"another ZIP":           {zipped(t, map[string]string{"a.txt": "a"}), archive.ErrNoArchive},
-		"one of before":         {zipped(t, map[string]string{"student.json": "{}"}), archive.ErrOld},
-		"of nobody":             {zipped(t, map[string]string{"rows/about.json": `{"of": "student"}`}), archive.ErrNoArchive},
-		"of something else":     {zipped(t, map[string]string{"rows/about.json": strings.Replace(about, "student", "band", 1)}), archive.ErrNoArchive},
+		"another ZIP":           {ziptest.Of(t, map[string]string{"a.txt": "a"}), archive.ErrNoArchive},
+		"one of before":         {ziptest.Of(t, map[string]string{"student.json": "{}"}), archive.ErrOld},
+		"of nobody":             {ziptest.Of(t, map[string]string{"rows/about.json": `{"of": "student"}`}), archive.ErrNoArchive},
+		"of something else":     {ziptest.Of(t, map[string]string{"rows/about.json": strings.Replace(about, "student", "band", 1)}), archive.ErrNoArchive},
 		"a list of a gigabyte":  {huge, archive.ErrTooLarge},
-		"about itself in babel": {zipped(t, map[string]string{"rows/about.json": "mira"}), archive.ErrNoArchive},
+		"about itself in babel": {ziptest.Of(t, map[string]string{"rows/about.json": "mira"}), archive.ErrNoArchive},
 	} {
 		_, err := open(c.raw)
 		assert.ErrorIs(t, err, c.want, name)
 		assert.True(t, archive.IsFault(err), name)
 	}
-	r, err := open(zipped(t, map[string]string{"rows/about.json": about, "rows/people.jsonl": strings.Repeat("x", 17<<20)}))
+	r, err := open(ziptest.Of(t, map[string]string{"rows/about.json": about, "rows/people.jsonl": strings.Repeat("x", 17<<20)}))
 	require.NoError(t, err)
 	assert.ErrorIs(t, r.Rows("people", func([]byte) error { return nil }), archive.ErrTooLarge, "a row without an end")
 

@@ -46,7 +46,7 @@ func (w *Writer) Row(values ...any) {
 func field(v any) string {
 	switch v := v.(type) {
 	case string:
-		return text(v)
+		return Text(v)
 	case int:
 		return strconv.Itoa(v)
 	case float64:
@@ -67,7 +67,9 @@ func field(v any) string {
 // A Day is a date without a time.
 type Day time.Time
 
-func text(s string) string {
+// Text is a text as a cell may have it: before one that a spreadsheet would take for a formula
+// stands an apostrophe.
+func Text(s string) string {
 	if s != "" && strings.ContainsRune("=+-@\t\r", rune(s[0])) {
 		return "'" + s
 	}

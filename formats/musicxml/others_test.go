@@ -1,14 +1,14 @@
 package musicxml_test
 
 import (
-	"archive/zip"
-	"bytes"
-	"io"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"manudrill/formats/ziptest"
+
 	"golang.org/x/text/encoding/charmap"
 
 	"manudrill/core/bounds"
@@ -160,21 +160,6 @@ func TestTextInLatin1(t *testing.T) {
 	assert.Equal(t, "Übung", s.Name)
 }
 
-// zipped is a ZIP file of texts.
-func zipped(t *testing.T, files map[string]string) []byte {
-	t.Helper()
-	var b bytes.Buffer
-	z := zip.NewWriter(&b)
-	for name, text := range files {
-		f, err := z.Create(name)
-		require.NoError(t, err)
-		_, err = io.WriteString(f, text)
-		require.NoError(t, err)
-	}
-	require.NoError(t, z.Close())
-	return b.Bytes()
-}
-
 func TestCompressedScores(t *testing.T) {
 	score := string(alone(start + note("C", 4, "")))
 	root := `<container><rootfiles><rootfile full-path="music/air.xml"/></rootfiles></container>`
@@ -182,18 +167,18 @@ func TestCompressedScores(t *testing.T) {
 		"as the standard says": {"META-INF/container.xml": root, "music/air.xml": score, "aaa.xml": "<other/>"},
 		"without a container":  {"air.musicxml": score},
 	} {
-		raw, err := musicxml.Uncompressed(zipped(t, files))
+		raw, err := musicxml.Uncompressed(ziptest.Of(t, files))
 		require.NoError(t, err, name)
 		assert.Equal(t, score, string(raw), name)
 	}
 	for name, raw := range map[string][]byte{
-		"no score":     zipped(t, map[string]string{"a.txt": "a"}),
-		"a lost score": zipped(t, map[string]string{"META-INF/container.xml": root}),
-		"half of one":  zipped(t, map[string]string{"air.xml": score})[:40],
+		"no score":     ziptest.Of(t, map[string]string{"a.txt": "a"}),
+		"a lost score": ziptest.Of(t, map[string]string{"META-INF/container.xml": root}),
+		"half of one":  ziptest.Of(t, map[string]string{"air.xml": score})[:40],
 	} {
 		_, err := musicxml.Uncompressed(raw)
 		assert.ErrorIs(t, err, musicxml.ErrNoScore, name)
 	}
-	_, err := musicxml.Uncompressed(zipped(t, map[string]string{"air.xml": strings.Repeat(" ", bounds.DocumentBytes+1)}))
+	_, err := musicxml.Uncompressed(ziptest.Of(t, map[string]string{"air.xml": strings.Repeat(" ", bounds.DocumentBytes+1)}))
 	assert.ErrorIs(t, err, bounds.ErrDocumentTooLarge, "packed small, it is large")
 }
