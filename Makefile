@@ -2,10 +2,10 @@
 
 .DEFAULT_GOAL := help
 BIN := bin/manudrill
-GENERATED := api/api.gen.go web/src/api/schema.d.ts docs/drill.schema.json
+GENERATED := api/api.gen.go web/src/api/schema.d.ts docs/drill.schema.json web/src/api/limits.gen.ts
 DEBIAN := postgresql
 DEBIAN_CORPUS := fluidsynth fluid-soundfont-gm opus-tools espeak-ng
-DEBIAN_TEST := chromium flac lilypond midicsv $(DEBIAN_CORPUS)
+DEBIAN_TEST := chromium flac libxml2-utils lilypond midicsv poppler-utils $(DEBIAN_CORPUS)
 FUZZTIME := 30s
 GO_SOURCES := $(shell git ls-files -co --exclude-standard '*.go' '*.sql' go.mod go.sum api/openapi.yaml 2>/dev/null)
 WEB_SOURCES := $(shell git ls-files -co --exclude-standard web ':!web/*.go' ':!web/dist' 2>/dev/null)

@@ -14,11 +14,16 @@ import (
 
 	"manudrill/core/advice"
 	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
+	"manudrill/core/drill/library"
+	"manudrill/core/drill/review"
+	"manudrill/core/drill/score"
 	"manudrill/core/evenness"
 	"manudrill/core/guitar"
 	"manudrill/core/plan"
 	"manudrill/core/practice"
 	"manudrill/core/progress"
+	"manudrill/core/setup"
 	"manudrill/core/simulate"
 	"manudrill/core/tempo"
 	"manudrill/formats/drillfile"
@@ -494,7 +499,7 @@ type AssignmentPage struct {
 }
 
 // Attack defines model for Attack.
-type Attack = drill.Attack
+type Attack = chart.Attack
 
 // AttackTime defines model for AttackTime.
 type AttackTime = progress.AttackTime
@@ -549,6 +554,9 @@ type Bench struct {
 	Usual Ladder `json:"usual"`
 }
 
+// BentTaps defines model for BentTaps.
+type BentTaps = drill.BentTaps
+
 // BinPage A part of the bin
 type BinPage struct {
 	Items []Binned `json:"items"`
@@ -600,10 +608,10 @@ type BroughtIn struct {
 }
 
 // Chart defines model for Chart.
-type Chart = drill.Chart
+type Chart = chart.Chart
 
 // ChartNote defines model for ChartNote.
-type ChartNote = drill.Note
+type ChartNote = chart.Note
 
 // Chord defines model for Chord.
 type Chord = guitar.Chord
@@ -657,7 +665,7 @@ type Contrast = evenness.Contrast
 type Counts = evenness.Counts
 
 // Damping defines model for Damping.
-type Damping = drill.Damping
+type Damping = review.Damping
 
 // Decision defines model for Decision.
 type Decision = tempo.Decision
@@ -678,10 +686,10 @@ type Difference struct {
 type DifferenceAbout string
 
 // Difficulty defines model for Difficulty.
-type Difficulty = drill.Difficulty
+type Difficulty = review.Difficulty
 
 // DifficultyPart defines model for DifficultyPart.
-type DifficultyPart = drill.DifficultyPart
+type DifficultyPart = review.DifficultyPart
 
 // Drill defines model for Drill.
 type Drill = drill.Drill
@@ -725,7 +733,7 @@ type Export struct {
 type ExtraNote = evenness.Extra
 
 // Family defines model for Family.
-type Family = drill.Family
+type Family = library.Family
 
 // Fault defines model for Fault.
 type Fault = drill.Fault
@@ -747,6 +755,9 @@ type Fingering = drill.Fingering
 
 // Fingers defines model for Fingers.
 type Fingers = []int
+
+// Fixed A place on the neck by string and fret
+type Fixed = drill.Fixed
 
 // Forecast When a rung will be passed, or why that cannot be said
 type Forecast = progress.Forecast
@@ -918,6 +929,26 @@ type House struct {
 
 	// Several There are several studios, so that one must say which
 	Several bool `json:"several"`
+}
+
+// ImportedDrill defines model for ImportedDrill.
+type ImportedDrill struct {
+	// Bars Bars of the line; 0 for a drill document
+	Bars int       `json:"bars"`
+	File DrillFile `json:"file"`
+
+	// FirstBar The first bar that was read
+	FirstBar int `json:"firstBar"`
+
+	// LastBar The last bar that was read
+	LastBar int `json:"lastBar"`
+
+	// Line Which of the lines was read
+	Line int `json:"line"`
+
+	// Lines The staves, tracks or channels that can be read; empty where the file has one line alone
+	Lines []score.Line `json:"lines"`
+	Told  []string     `json:"told"`
 }
 
 // Key defines model for Key.
@@ -1256,7 +1287,7 @@ type PersonalCode struct {
 }
 
 // PlacedChord defines model for PlacedChord.
-type PlacedChord = drill.PlacedChord
+type PlacedChord = review.PlacedChord
 
 // PlacedFinger defines model for PlacedFinger.
 type PlacedFinger = drill.PlacedFinger
@@ -1380,10 +1411,10 @@ type ReachStep = guitar.ReachStep
 type ReadyRoutine = practice.Ready
 
 // ReadySet defines model for ReadySet.
-type ReadySet = drill.ReadySet
+type ReadySet = library.ReadySet
 
 // Remark defines model for Remark.
-type Remark = drill.Remark
+type Remark = review.Remark
 
 // Remeasuring defines model for Remeasuring.
 type Remeasuring struct {
@@ -1472,6 +1503,9 @@ type SavedBlock struct {
 
 	// Odd Why this program cannot read the block, which then is an empty one here
 	Odd *string `json:"odd,omitempty"`
+
+	// Revision Counts its changes
+	Revision int `json:"revision"`
 }
 
 // SavedDrill defines model for SavedDrill.
@@ -1565,16 +1599,16 @@ type Scale = guitar.Scale
 type ScaleRun = drill.ScaleRun
 
 // School What a teacher holds for right where teachers differ; what is missing is the usual choice
-type School = drill.School
+type School = setup.School
 
 // SchoolChoice defines model for SchoolChoice.
-type SchoolChoice = drill.SchoolChoice
+type SchoolChoice = setup.SchoolChoice
 
 // Sequence defines model for Sequence.
 type Sequence = drill.Sequence
 
 // Setup defines model for Setup.
-type Setup = drill.Setup
+type Setup = setup.Setup
 
 // Shelf defines model for Shelf.
 type Shelf struct {
@@ -1618,7 +1652,10 @@ type Stand struct {
 	Cues   []string `json:"cues"`
 	Drill  Drill    `json:"drill"`
 	Guitar Guitar   `json:"guitar"`
-	Neck   Neck     `json:"neck"`
+
+	// Hand mm between fingertips by pair, for whom fingers are proposed
+	Hand *guitar.Hand `json:"hand,omitempty"`
+	Neck Neck         `json:"neck"`
 
 	// Position To which the drill was moved; missing where it lies in its own
 	Position *int `json:"position,omitempty"`
@@ -1884,7 +1921,7 @@ type Weak = simulate.Weak
 type WeekPoint = progress.WeekPoint
 
 // Weights defines model for Weights.
-type Weights = drill.Weights
+type Weights = setup.Weights
 
 // After defines model for After.
 type After = string
@@ -2039,6 +2076,12 @@ type CreateBlockParams struct {
 	Id NewId `form:"id" json:"id"`
 }
 
+// ChangeBlockParams defines parameters for ChangeBlock.
+type ChangeBlockParams struct {
+	// IfMatch The revision that the change was made on, 0 for what is new
+	IfMatch IfMatch `json:"If-Match"`
+}
+
 // ListDemoPeopleParams defines parameters for ListDemoPeople.
 type ListDemoPeopleParams struct {
 	// After The page that comes after this; the first one where not given
@@ -2128,6 +2171,11 @@ type PutGroupParams struct {
 type ImportParams struct {
 	// For Whose guitar and hand it is for; one's own where not given
 	For *For `form:"for,omitempty" json:"for,omitempty"`
+
+	// Line Which of the lines of the file is read, counted from 0; the likeliest where not given
+	Line     *int `form:"line,omitempty" json:"line,omitempty"`
+	FirstBar *int `form:"firstBar,omitempty" json:"firstBar,omitempty"`
+	LastBar  *int `form:"lastBar,omitempty" json:"lastBar,omitempty"`
 }
 
 // JoinParams defines parameters for Join.
@@ -2342,6 +2390,9 @@ type AskVideoJSONRequestBody AskVideoJSONBody
 // CreateBlockJSONRequestBody defines body for CreateBlock for application/json ContentType.
 type CreateBlockJSONRequestBody = Block
 
+// ChangeBlockJSONRequestBody defines body for ChangeBlock for application/json ContentType.
+type ChangeBlockJSONRequestBody = Block
+
 // CreateDrillJSONRequestBody defines body for CreateDrill for application/json ContentType.
 type CreateDrillJSONRequestBody = DrillFile
 
@@ -2503,6 +2554,9 @@ type ServerInterface interface {
 
 	// (GET /blocks/{blockId})
 	GetBlock(c *gin.Context, blockId openapi_types.UUID)
+	// Rename a block, or change its drills, their order and times
+	// (PUT /blocks/{blockId})
+	ChangeBlock(c *gin.Context, blockId openapi_types.UUID, params ChangeBlockParams)
 	// Bring a deleted block back
 	// (POST /blocks/{blockId}/restore)
 	RestoreBlock(c *gin.Context, blockId openapi_types.UUID)
@@ -3635,6 +3689,58 @@ func (siw *ServerInterfaceWrapper) GetBlock(c *gin.Context) {
 	siw.Handler.GetBlock(c, blockId)
 }
 
+// ChangeBlock operation middleware
+func (siw *ServerInterfaceWrapper) ChangeBlock(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "blockId" -------------
+	var blockId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "blockId", c.Param("blockId"), &blockId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter blockId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ChangeBlockParams
+
+	headers := c.Request.Header
+
+	// ------------- Required header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: true, Type: "integer", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = IfMatch
+
+	} else {
+		siw.ErrorHandler(c, fmt.Errorf("Header parameter If-Match is required, but not found"), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ChangeBlock(c, blockId, params)
+}
+
 // RestoreBlock operation middleware
 func (siw *ServerInterfaceWrapper) RestoreBlock(c *gin.Context) {
 
@@ -4324,6 +4430,30 @@ func (siw *ServerInterfaceWrapper) Import(c *gin.Context) {
 	err = runtime.BindQueryParameterWithOptions("form", true, false, "for", c.Request.URL.Query(), &params.For, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
 	if err != nil {
 		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter for: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "line" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "line", c.Request.URL.Query(), &params.Line, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter line: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "firstBar" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "firstBar", c.Request.URL.Query(), &params.FirstBar, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter firstBar: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "lastBar" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "lastBar", c.Request.URL.Query(), &params.LastBar, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter lastBar: %w", err), http.StatusBadRequest)
 		return
 	}
 
@@ -6667,6 +6797,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/blocks", wrapper.CreateBlock)
 	router.DELETE(options.BaseURL+"/blocks/:blockId", wrapper.DeleteBlock)
 	router.GET(options.BaseURL+"/blocks/:blockId", wrapper.GetBlock)
+	router.PUT(options.BaseURL+"/blocks/:blockId", wrapper.ChangeBlock)
 	router.POST(options.BaseURL+"/blocks/:blockId/restore", wrapper.RestoreBlock)
 	router.GET(options.BaseURL+"/calendars/:token", wrapper.GetCalendar)
 	router.GET(options.BaseURL+"/comments/unread", wrapper.ListUnread)
@@ -7775,6 +7906,47 @@ func (response GetBlockdefaultApplicationProblemPlusJSONResponse) VisitGetBlockR
 	return err
 }
 
+type ChangeBlockRequestObject struct {
+	BlockId openapi_types.UUID `json:"blockId"`
+	Params  ChangeBlockParams
+	Body    *ChangeBlockJSONRequestBody
+}
+
+type ChangeBlockResponseObject interface {
+	VisitChangeBlockResponse(w http.ResponseWriter) error
+}
+
+type ChangeBlock200JSONResponse SavedBlock
+
+func (response ChangeBlock200JSONResponse) VisitChangeBlockResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChangeBlockdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ChangeBlockdefaultApplicationProblemPlusJSONResponse) VisitChangeBlockResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type RestoreBlockRequestObject struct {
 	BlockId openapi_types.UUID `json:"blockId"`
 }
@@ -8625,10 +8797,7 @@ type ImportResponseObject interface {
 	VisitImportResponse(w http.ResponseWriter) error
 }
 
-type Import200JSONResponse struct {
-	File DrillFile `json:"file"`
-	Told []string  `json:"told"`
-}
+type Import200JSONResponse ImportedDrill
 
 func (response Import200JSONResponse) VisitImportResponse(w http.ResponseWriter) error {
 
@@ -12085,6 +12254,9 @@ type StrictServerInterface interface {
 
 	// (GET /blocks/{blockId})
 	GetBlock(ctx context.Context, request GetBlockRequestObject) (GetBlockResponseObject, error)
+	// Rename a block, or change its drills, their order and times
+	// (PUT /blocks/{blockId})
+	ChangeBlock(ctx context.Context, request ChangeBlockRequestObject) (ChangeBlockResponseObject, error)
 	// Bring a deleted block back
 	// (POST /blocks/{blockId}/restore)
 	RestoreBlock(ctx context.Context, request RestoreBlockRequestObject) (RestoreBlockResponseObject, error)
@@ -13173,6 +13345,40 @@ func (sh *strictHandler) GetBlock(ctx *gin.Context, blockId openapi_types.UUID) 
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(GetBlockResponseObject); ok {
 		if err := validResponse.VisitGetBlockResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ChangeBlock operation middleware
+func (sh *strictHandler) ChangeBlock(ctx *gin.Context, blockId openapi_types.UUID, params ChangeBlockParams) {
+	var request ChangeBlockRequestObject
+
+	request.BlockId = blockId
+	request.Params = params
+
+	var body ChangeBlockJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ChangeBlock(ctx, request.(ChangeBlockRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ChangeBlock")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ChangeBlockResponseObject); ok {
+		if err := validResponse.VisitChangeBlockResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

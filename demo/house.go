@@ -9,6 +9,7 @@ import (
 	"github.com/google/uuid"
 
 	"manudrill/core/drill"
+	"manudrill/core/setup"
 	"manudrill/core/tempo"
 	"manudrill/store"
 )
@@ -105,9 +106,9 @@ func know(ctx context.Context, s *store.Store) error {
 			return err
 		}
 	}
-	small := drill.UsualSetup()
+	small := setup.Usual()
 	small.Hand = map[string]float64{"12": 38, "23": 36, "34": 36, "13": 55, "24": 53, "14": 70}
-	left := drill.UsualSetup()
+	left := setup.Usual()
 	left.LeftHanded = true
 	return errors.Join(
 		once(s.ChangeSetup(ctx, id("Bram Tillowe"), 1, small)),

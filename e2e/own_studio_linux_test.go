@@ -158,7 +158,7 @@ func TestAStudioOfOnesOwn(t *testing.T) {
 
 	// A drill, and both have it.
 	owner.do(chromedp.Navigate(h.at("/drills/new")))
-	owner.see("22 notes a pass")
+	owner.see("20 notes a pass")
 	evaluate[any](owner, `[...document.querySelectorAll('summary')].find(s => s.innerText.includes('Tempo ladder')).click()`)
 	owner.fill("Target, bpm", "180")
 	owner.fill("Start, bpm", "140")
@@ -180,14 +180,14 @@ func TestAStudioOfOnesOwn(t *testing.T) {
 	home.do(chromedp.KeyEvent(kb.Enter))
 	home.see("140 bpm", "Not played yet")
 	home.press("Put on the stand")
-	home.see("22 notes a pass")
+	home.see("20 notes a pass")
 	home.press("Play")
 	home.see("pass 1 of 2")
 	h.kill()
 	home.see("The take is kept on this device")
 	h.serve()
 	evaluate[any](home, `window.dispatchEvent(new Event('online'))`)
-	home.see("of 44", "Timing spread", "All figures, and listen to it")
+	home.see("of 40", "Timing spread", "All figures, and listen to it")
 
 	// The instructor hears it, comments, is answered, and sets the rung by hand.
 	owner.do(chromedp.Navigate(h.at("/students")))

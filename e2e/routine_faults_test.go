@@ -35,7 +35,7 @@ func TestARoutineIsTakenAwayWhileItRuns(t *testing.T) {
 	require.NoError(t, kept.Unassign(ctx, assignments[1]))
 	p.see("Then It is taken back")
 	p.until("both are judged", `said.length === 2`)
-	p.see("Done.", "1 recording on this device is not handed in yet", "Your instructor has taken this drill back")
+	p.see("Done.", "1 recording on this device is not handed in yet", "Your instructor has withdrawn this drill")
 	first, err := kept.Stand(ctx, assignments[0])
 	require.NoError(t, err)
 	assert.Equal(t, 1, first.Takes)

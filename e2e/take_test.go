@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -61,6 +62,14 @@ func TestATakeIsLookedAtHeardAndCommented(t *testing.T) {
 		window.most = Math.max(window.most ?? 0, a.currentTime)
 		return a.currentTime < window.most - 0.5 && a.currentTime > 1.9
 	})()`)
+
+	// By keys: the time line is one stop of the tab key, arrows go along it, Space presses.
+	assert.Equal(t, 1, p.count(`.timeline [tabindex="0"]`))
+	evaluate[any](p, `document.querySelector('.timeline [tabindex="0"]').focus()`)
+	p.do(chromedp.KeyEvent(kb.Home), chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(" "))
+	p.see("Note 2, pass 1")
+	p.do(chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.Enter))
+	p.see("Note 3, pass 1")
 
 	p.do(chromedp.SendKeys(chromedp.CSS(`[aria-label="Comment on this note"]`), "Put the ring finger down sooner."))
 	p.press("Pin comment")

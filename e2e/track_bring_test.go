@@ -49,7 +49,7 @@ func TestAPaperLogIsBroughtIn(t *testing.T) {
 	p.do(chromedp.Navigate(base + "/students/" + mira.ID.String()))
 	p.see("Kept on paper", "nothing of it was measured", "2 lines, brought in")
 	p.accessible()
-	p.press("Take back")
+	p.press("Remove")
 	p.until("it is gone", `!document.body.innerText.includes('Kept on paper')`)
 }
 

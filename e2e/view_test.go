@@ -24,7 +24,7 @@ func TestViewsAreAccessibleAndFitANarrowScreen(t *testing.T) {
 	require.NoError(t, kept.AddBlock(storetest.In(t.Context()), block, drillfile.Block{Name: "Everybody's block", Items: []drillfile.BlockItem{{File: shortDrill("One of it"), Seconds: 30}}}))
 	for _, v := range []struct{ who, path, see string }{
 		{instructor, "/drills", "For everybody"},
-		{instructor, "/drills/new", "22 notes a pass"},
+		{instructor, "/drills/new", "20 notes a pass"},
 		{instructor, "/blocks/" + block.String(), "One of it"},
 		{instructor, "/print", "Nothing is laid out"},
 		{instructor, "/students", student},
@@ -94,8 +94,25 @@ func TestTheStaffKeepsToThePolicy(t *testing.T) {
 	p.watchPolicy()
 	p.enter(instructor)
 	p.do(chromedp.Navigate(base + "/drills/new"))
-	p.see("22 notes a pass")
+	p.see("20 notes a pass")
 	p.pick("Shown as", "staff")
 	p.until("the staff is drawn", `!!document.querySelector('.staff svg path, .vf-stave, svg .vf-note')`)
 	assert.Empty(t, p.refused())
+}
+
+// On a phone the bench is for looking, hearing and small changes: what is pressed there is as
+// high as a fingertip needs, 40 px; marks on the neck stay where their frets are.
+func TestThePhonesBenchHasRoomForFingers(t *testing.T) {
+	p := open(t, browser.Options{Width: 390, Height: 844})
+	p.enter(instructor)
+	p.do(chromedp.Navigate(base + "/drills/new"))
+	p.see("notes a pass")
+	low := evaluate[[]string](p, `[...document.querySelectorAll('main :is(button, select, summary, input, a[href], [role=switch])')]
+		.filter(e => !e.closest('.el-switch'))
+		.map(e => [e.closest('.el-input__wrapper, .el-select__wrapper') ?? e, e.innerText || e.getAttribute('aria-label')])
+		.filter(([e]) => e.getBoundingClientRect().height > 0 && e.getBoundingClientRect().height < 39.5)
+		.map(([e, text]) => text + ' ' + e.getBoundingClientRect().height)`)
+	assert.Empty(t, low)
+	p.press("Hear it")
+	p.see("Stop")
 }

@@ -14,7 +14,7 @@ import (
 	"github.com/google/uuid"
 
 	"manudrill/api"
-	"manudrill/core/drill"
+	"manudrill/core/setup"
 	"manudrill/formats/archive"
 	"manudrill/formats/drillfile"
 	"manudrill/formats/hearing"
@@ -55,7 +55,7 @@ type studentArchive struct {
 	server *Server
 	ctx    context.Context
 	pupil  store.Pupil
-	setup  drill.Setup
+	setup  setup.Setup
 }
 
 // VisitGetArchiveResponse sends it. One that breaks off ends the connection, so that
@@ -115,7 +115,7 @@ type archivedStudent struct {
 	ConsentAt *time.Time  `json:"consentAt,omitempty"`
 	ConsentBy string      `json:"consentBy,omitempty"`
 	Level     string      `json:"level,omitempty"`
-	Setup     drill.Setup `json:"setup"`
+	Setup     setup.Setup `json:"setup"`
 }
 
 // archivedDrill is one of drills.json.

@@ -159,7 +159,7 @@ func (s *Server) SetRung(ctx context.Context, r api.SetRungRequestObject) (api.S
 		return nil, faults
 	}
 	// It must be playable there, on the student's guitar.
-	if _, err := a.File.Value.At(r.Body.Rung).Chart(a.StudentSetup().Guitar, r.Body.Rung.BPM); err != nil {
+	if _, err := a.File.Value.At(r.Body.Rung).ChartFor(a.StudentSetup().Guitar, a.StudentSetup().Hand, r.Body.Rung.BPM); err != nil {
 		return nil, err
 	}
 	if err := s.store.SetRung(ctx, a.ID, r.Params.IfMatch, r.Body.Rung, r.Body.Gate, strings.TrimSpace(r.Body.Reason)); err != nil {
@@ -290,7 +290,7 @@ func move(a *store.Stand, position *int) *int {
 func (s *Server) laid(ctx context.Context, a store.Stand, position *int) (api.Stand, error) {
 	setup := a.StudentSetup()
 	position = move(&a, position)
-	chart, err := a.File.Value.At(a.Rung).Chart(setup.Guitar, a.Rung.BPM)
+	chart, err := a.File.Value.At(a.Rung).ChartFor(setup.Guitar, setup.Hand, a.Rung.BPM)
 	if err != nil {
 		return api.Stand{}, err
 	}
@@ -307,7 +307,7 @@ func (s *Server) laid(ctx context.Context, a store.Stand, position *int) (api.St
 	return api.Stand{
 		Assignment: assignmentOf(a.Assignment), Chart: chart, BeatsPerPass: chart.Beats(), Neck: neckOf(setup, chart),
 		Climbing: tempo.Climbing{Ladder: ladder, NotesPerBeat: a.Division, Results: results, Hurt: hurt},
-		Drill:    a.File.Value.Drill, Position: position, Guitar: setup.Guitar, School: setup.School, Cues: advice.Cues(chart, setup.School, nil),
+		Drill:    a.File.Value.Drill, Position: position, Guitar: setup.Guitar, Hand: &setup.Hand, School: setup.School, Cues: advice.Cues(chart, setup.School, nil),
 	}, nil
 }
 

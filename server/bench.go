@@ -8,8 +8,13 @@ import (
 
 	"manudrill/api"
 	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
+	"manudrill/core/drill/library"
+	"manudrill/core/drill/review"
+	"manudrill/core/drill/score"
 	"manudrill/core/guitar"
 	"manudrill/core/practice"
+	"manudrill/core/setup"
 	"manudrill/core/tempo"
 	"manudrill/formats/drillfile"
 	"manudrill/formats/exchange"
@@ -17,7 +22,7 @@ import (
 
 // setupFor returns whose guitar and hand a request is about: the person's it
 // names, or that of the one who is here.
-func (s *Server) setupFor(ctx context.Context, person *uuid.UUID) (drill.Setup, error) {
+func (s *Server) setupFor(ctx context.Context, person *uuid.UUID) (setup.Setup, error) {
 	if person == nil {
 		own := here(ctx).ID
 		person = &own
@@ -29,8 +34,8 @@ func (s *Server) setupFor(ctx context.Context, person *uuid.UUID) (drill.Setup, 
 // GetBench tells what drills can be made from.
 func (s *Server) GetBench(context.Context, api.GetBenchRequestObject) (api.GetBenchResponseObject, error) {
 	return api.GetBench200JSONResponse{
-		Families: drill.Families(), Scales: guitar.Scales, CombinationSets: drill.CombinationSets(),
-		FingerOrders: drill.FingerOrders(), ReadySets: drill.ReadySets(), ReadyRoutines: practice.ReadyRoutines(), Usual: tempo.Usual(),
+		Families: library.Families(), Scales: guitar.Scales, CombinationSets: drill.CombinationSets(),
+		FingerOrders: drill.FingerOrders(), ReadySets: library.ReadySets(), ReadyRoutines: practice.ReadyRoutines(), Usual: tempo.Usual(),
 	}, nil
 }
 
@@ -49,7 +54,7 @@ func (s *Server) Preview(ctx context.Context, r api.PreviewRequestObject) (api.P
 	return api.Preview200JSONResponse(previewOf(*r.Body, setup, own.Weights)), nil
 }
 
-func previewOf(file drillfile.File, setup drill.Setup, weights drill.Weights) api.Preview {
+func previewOf(file drillfile.File, setup setup.Setup, weights setup.Weights) api.Preview {
 	g := setup.Guitar
 	p := api.Preview{Faults: append(drill.Faults{}, file.Check(g)...)}
 	rungs := file.Rungs()
@@ -57,14 +62,14 @@ func previewOf(file drillfile.File, setup drill.Setup, weights drill.Weights) ap
 		return p // the faults say why
 	}
 	first := file.At(rungs[0])
-	chart, err := first.Chart(g, rungs[0].BPM)
+	c, err := first.ChartFor(g, setup.Hand, rungs[0].BPM)
 	if err != nil {
 		return p // as above
 	}
-	neck, steps := neckOf(setup, chart), stepsOf(file, g)
-	p.Chart, p.Neck, p.Steps = &chart, &neck, &steps
-	remarks, damping, chords := first.Review(chart, g, setup.Hand), drill.DampingOf(chart), drill.ChordsOf(chart)
-	difficulty, varieties := drill.DifficultyOf(chart, g, setup.Hand, weights), file.Drill.Varieties()
+	neck, steps := neckOf(setup, c), stepsOf(file, g)
+	p.Chart, p.Neck, p.Steps = &c, &neck, &steps
+	remarks, damping, chords := review.Of(first, c, g, setup.Hand), review.DampingOf(c), review.ChordsOf(c)
+	difficulty, varieties := review.DifficultyOf(c, g, setup.Hand, weights), file.Drill.Varieties()
 	p.Remarks, p.Damping, p.Chords, p.Difficulty, p.Varieties = &remarks, &damping, &chords, &difficulty, &varieties
 	return p
 }
@@ -84,15 +89,15 @@ func stepsOf(file drillfile.File, g guitar.Guitar) []api.TempoStep {
 
 // neckOf measures the neck, from the capo, and how far the hand reaches on it
 // for a chart.
-func neckOf(setup drill.Setup, chart drill.Chart) api.Neck {
+func neckOf(setup setup.Setup, c chart.Chart) api.Neck {
 	g := setup.Guitar
 	n := api.Neck{Frets: g.Frets - g.Capo, ScaleMm: g.ScaleMM, TopFret: g.TopFret(), Capo: g.Capo, LeftHanded: setup.LeftHanded}
 	for fret := range n.Frets + 1 {
 		n.FretMm = append(n.FretMm, g.Reach(0, fret))
 	}
 	low, high := g.Frets, 0
-	for _, note := range chart.Notes {
-		if note.Hand == drill.FrettingHand && note.Fret > 0 {
+	for _, note := range c.Notes {
+		if note.Hand == chart.FrettingHand && note.Fret > 0 {
 			low, high = min(low, note.Fret), max(high, note.Fret)
 		}
 	}
@@ -120,11 +125,11 @@ func (s *Server) Rework(ctx context.Context, r api.ReworkRequestObject) (api.Rew
 		if err != nil {
 			return nil, err
 		}
-		chart, err := d.Chart(setup.Guitar, tempo.Usual().StartBPM)
+		c, err := d.ChartFor(setup.Guitar, setup.Hand, tempo.Usual().StartBPM)
 		if err != nil {
 			return nil, err
 		}
-		d = drill.FreeOf(d, chart)
+		d = score.FreeOf(d, c)
 	}
 	return api.Rework200JSONResponse{Drill: d}, nil
 }
@@ -173,7 +178,7 @@ func (s *Server) Export(ctx context.Context, r api.ExportRequestObject) (api.Exp
 		return nil, err
 	}
 	defer s.heavy.leave()
-	doc, err := exchange.Export(*r.Body, setup.Guitar, r.Params.Bpm, exchange.Format(r.Params.Format))
+	doc, err := exchange.Export(*r.Body, setup.Guitar, setup.Hand, r.Params.Bpm, exchange.Format(r.Params.Format))
 	if err != nil {
 		return nil, err
 	}
@@ -190,9 +195,21 @@ func (s *Server) Import(ctx context.Context, r api.ImportRequestObject) (api.Imp
 	if err != nil {
 		return nil, err
 	}
-	file, told, err := exchange.Import(content, setup.Guitar)
+	choice := exchange.Unasked
+	if p := r.Params; p.Line != nil {
+		choice.Line = *p.Line
+	}
+	if p := r.Params; p.FirstBar != nil {
+		choice.FirstBar = *p.FirstBar
+	}
+	if p := r.Params; p.LastBar != nil {
+		choice.LastBar = *p.LastBar
+	}
+	in, err := exchange.Import(content, setup.Guitar, choice)
 	if err != nil {
 		return nil, notReadable(err)
 	}
-	return api.Import200JSONResponse{File: file, Told: told}, nil
+	return api.Import200JSONResponse{
+		File: in.File, Told: in.Told, Lines: in.Lines, Line: in.Line, Bars: in.Bars, FirstBar: in.FirstBar, LastBar: in.LastBar,
+	}, nil
 }

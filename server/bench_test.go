@@ -6,6 +6,7 @@ import (
 	"io"
 	"net/http"
 	"net/http/cookiejar"
+	"strings"
 	"testing"
 
 	"github.com/google/uuid"
@@ -14,7 +15,9 @@ import (
 
 	"manudrill/api"
 	"manudrill/core/drill"
+	"manudrill/core/drill/library"
 	"manudrill/core/guitar"
+	"manudrill/core/setup"
 	"manudrill/core/tempo"
 	"manudrill/formats/drillfile"
 )
@@ -26,7 +29,7 @@ func TestEveryFamilyOfTheBenchCanBeSaved(t *testing.T) {
 	c := as(t, teacher)
 	var bench api.Bench
 	c.ok(http.MethodGet, "/bench", nil, &bench)
-	require.Len(t, bench.Families, len(drill.Families()))
+	require.Len(t, bench.Families, len(library.Families()))
 	assert.Len(t, bench.FingerOrders, 24)
 	assert.NotEmpty(t, bench.ReadySets)
 	for _, f := range bench.Families {
@@ -123,6 +126,14 @@ func TestExportsComeBackByImport(t *testing.T) {
 		require.Len(t, got.Notes, len(want.Notes), format)
 		assert.Equal(t, want.Notes[3].MIDI, got.Notes[3].MIDI, format)
 	}
+	piece := []byte(strings.Repeat("3|-5-7-8-7-|\n\n", 200))
+	var in api.ImportedDrill
+	c.ok(http.MethodPost, "/import", piece, &in)
+	assert.Equal(t, []int{200, 1, 128}, []int{in.Bars, in.FirstBar, in.LastBar}, "as far as it fits")
+	c.ok(http.MethodPost, "/import?firstBar=3&lastBar=4", piece, &in)
+	assert.Equal(t, []int{200, 3, 4}, []int{in.Bars, in.FirstBar, in.LastBar})
+	assert.Len(t, in.File.Drill.Pattern.(*drill.Free).Notes, 8)
+	assert.Contains(t, c.fails(http.StatusUnprocessableEntity, http.MethodPost, "/import?firstBar=300", piece).Detail, "the file has 200 bars")
 	var wav api.Export
 	c.ok(http.MethodPost, "/export?bpm=90&format=wavClick", someDrill(), &wav)
 	assert.Equal(t, "pairs.wav", wav.Name)
@@ -204,12 +215,12 @@ func TestDrillsAreFittedToAGuitarAndAHand(t *testing.T) {
 	path := "/people/" + ben.ID.String() + "/setup"
 	var saved api.SavedSetup
 	c.ok(http.MethodGet, path, nil, &saved)
-	setup := saved.Setup
-	assert.Equal(t, drill.UsualSetup(), setup)
-	setup.Guitar.Frets, setup.Hand["14"], setup.LeftHanded = 12, 60, true
-	c.on(saved.Revision).ok(http.MethodPut, path, setup, &saved)
-	c.on(saved.Revision-1).fails(http.StatusPreconditionFailed, http.MethodPut, path, drill.UsualSetup())
-	defer func() { c.on(saved.Revision).ok(http.MethodPut, path, drill.UsualSetup(), nil) }()
+	mine := saved.Setup
+	assert.Equal(t, setup.Usual(), mine)
+	mine.Guitar.Frets, mine.Hand["14"], mine.LeftHanded = 12, 60, true
+	c.on(saved.Revision).ok(http.MethodPut, path, mine, &saved)
+	c.on(saved.Revision-1).fails(http.StatusPreconditionFailed, http.MethodPut, path, setup.Usual())
+	defer func() { c.on(saved.Revision).ok(http.MethodPut, path, setup.Usual(), nil) }()
 
 	file := someDrill()
 	file.Drill.Path.Position = 13
@@ -221,12 +232,13 @@ func TestDrillsAreFittedToAGuitarAndAHand(t *testing.T) {
 
 	var preview api.Preview
 	file.Drill.Pattern, file.Drill.Path.Position = drill.FingerPerFret{Orders: [][]int{{1, 2, 3, 4}}}, 5
+	file.Drill.Fingering.KeepDown = true
 	c.ok(http.MethodPost, "/preview?for="+ben.ID.String(), file, &preview)
 	assert.Contains(t, (*preview.Remarks)[0].Text, "60 mm is comfortable")
 	assert.True(t, preview.Neck.LeftHanded)
 
-	setup.Guitar.Tuning = []int{64}
-	p = c.fails(http.StatusUnprocessableEntity, http.MethodPut, path, setup)
+	mine.Guitar.Tuning = []int{64}
+	p = c.fails(http.StatusUnprocessableEntity, http.MethodPut, path, mine)
 	assert.Contains(t, p.Detail, "4 to 9 strings")
 	as(t, ann).fails(http.StatusNotFound, http.MethodGet, path, nil)
 }

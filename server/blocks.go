@@ -45,6 +45,23 @@ func (s *Server) GetBlock(ctx context.Context, r api.GetBlockRequestObject) (api
 	return api.GetBlock200JSONResponse(savedBlockOf(b)), err
 }
 
+// ChangeBlock saves a block that was changed: renamed, put in another order, its drills left
+// out or played for longer.
+func (s *Server) ChangeBlock(ctx context.Context, r api.ChangeBlockRequestObject) (api.ChangeBlockResponseObject, error) {
+	setup, err := s.setupFor(ctx, nil)
+	if err != nil {
+		return nil, err
+	}
+	if faults := r.Body.Check(setup.Guitar); len(faults) > 0 {
+		return nil, faults
+	}
+	if err := s.store.ChangeBlock(ctx, r.BlockId, r.Params.IfMatch, *r.Body); err != nil {
+		return nil, err
+	}
+	b, err := s.store.Block(ctx, r.BlockId)
+	return api.ChangeBlock200JSONResponse(savedBlockOf(b)), err
+}
+
 // DeleteBlock takes a block off the list.
 func (s *Server) DeleteBlock(ctx context.Context, r api.DeleteBlockRequestObject) (api.DeleteBlockResponseObject, error) {
 	return api.DeleteBlock204Response{}, s.store.DeleteBlock(ctx, r.BlockId)

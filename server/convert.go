@@ -116,7 +116,7 @@ func versionOf(v store.Version) api.Version {
 }
 
 func savedBlockOf(b store.Block) api.SavedBlock {
-	return api.SavedBlock{Id: b.ID, Block: readableBlock(b), Odd: odd(b.Block.Odd), MadeAt: b.MadeAt}
+	return api.SavedBlock{Id: b.ID, Block: readableBlock(b), Odd: odd(b.Block.Odd), Revision: b.Revision, MadeAt: b.MadeAt}
 }
 
 func readableBlock(b store.Block) drillfile.Block {
@@ -218,7 +218,7 @@ func takeOf(t store.Take, comments []store.Comment) api.Take {
 	if a.Course.Stops == nil {
 		a.Course.Stops = []evenness.Stop{}
 	}
-	said := advice.Of(a, t.Chart)
+	said := advice.Of(a, t.Chart) // which marks what is heard
 	take.Analysis, take.Advice = &a, &said
 	if t.Decision != nil {
 		take.Parts = advice.PartsOf(a, t.Decision.Gate)

@@ -253,7 +253,7 @@ func (s *Server) simulate(ctx context.Context, a store.Stand, take uuid.UUID, pl
 	if a.EndedAt != nil {
 		return errEnded
 	}
-	chart, err := a.File.Value.At(a.Rung).Chart(a.StudentSetup().Guitar, a.Rung.BPM)
+	chart, err := a.File.Value.At(a.Rung).ChartFor(a.StudentSetup().Guitar, a.StudentSetup().Hand, a.Rung.BPM)
 	if err != nil {
 		return err
 	}
@@ -275,7 +275,7 @@ func (s *Server) simulate(ctx context.Context, a store.Stand, take uuid.UUID, pl
 func (s *Server) handIn(ctx context.Context, a store.Stand, h store.HandIn) error {
 	var err error
 	h.AssignmentID, h.Version = a.ID, a.Version
-	if h.Chart, err = a.File.Value.At(h.Rung).Chart(a.StudentSetup().Guitar, h.Rung.BPM); err != nil {
+	if h.Chart, err = a.File.Value.At(h.Rung).ChartFor(a.StudentSetup().Guitar, a.StudentSetup().Hand, h.Rung.BPM); err != nil {
 		return err
 	}
 	h.Chart.ClickAt, h.Chart.RiseBPM = h.ClickAt, h.RiseBPM

@@ -10,6 +10,7 @@ import (
 
 	"manudrill/api"
 	"manudrill/core/drill"
+	"manudrill/core/setup"
 	"manudrill/core/simulate"
 	"manudrill/core/tempo"
 	"manudrill/store"
@@ -149,7 +150,7 @@ func TestAssigningManyAtOnce(t *testing.T) {
 	}
 	small := store.Person{ID: uuid.New(), Name: "Small", Role: store.Student, Demo: true}
 	require.NoError(t, kept.AddPerson(storetest.In(t.Context()), small))
-	setup := drill.UsualSetup()
+	setup := setup.Usual()
 	setup.Guitar.Frets, setup.Hand = 14, map[string]float64{"12": 30, "23": 30, "34": 30, "13": 55, "24": 55, "14": 80}
 	require.NoError(t, kept.ChangeSetup(storetest.In(t.Context()), small.ID, 1, setup))
 

@@ -11,9 +11,12 @@ import (
 
 	"manudrill/api"
 	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
+	"manudrill/core/drill/review"
 	"manudrill/core/plan"
 	"manudrill/core/practice"
 	"manudrill/core/progress"
+	"manudrill/core/setup"
 	"manudrill/core/tempo"
 	"manudrill/formats/drillfile"
 	"manudrill/store"
@@ -337,7 +340,7 @@ func (s *Server) known(ctx context.Context, student uuid.UUID, drills []string) 
 }
 
 // knownOf looks at a drill; where it fits only of one that is wanted, for that takes time.
-func knownOf(d store.Drill, setup drill.Setup, state store.DrillState, wanted bool) knownDrill {
+func knownOf(d store.Drill, setup setup.Setup, state store.DrillState, wanted bool) knownDrill {
 	file := d.File.Value
 	out := knownDrill{assignment: state.Assignment, rungs: file.Rungs()}
 	first := tempo.Rung{BPM: tempo.Usual().StartBPM, NotesPerBeat: max(1, file.Drill.Rhythm.NotesPerBeat)}
@@ -345,11 +348,11 @@ func knownOf(d store.Drill, setup drill.Setup, state store.DrillState, wanted bo
 		first = out.rungs[0]
 	}
 	out.faults = file.Check(setup.Guitar)
-	chart, err := file.At(first).Chart(setup.Guitar, first.BPM)
+	written, err := file.At(first).ChartFor(setup.Guitar, setup.Hand, first.BPM)
 	if err != nil {
-		chart = drill.Chart{}
+		written = chart.Chart{}
 	}
-	out.Exercise = plan.ExerciseOf(d.ID.String(), d.Name, chart)
+	out.Exercise = plan.ExerciseOf(d.ID.String(), d.Name, written)
 	out.Given = state.Assignment != uuid.Nil && !state.Ended
 	out.Position, out.State = file.Drill.Path.Position, stateOf(state.State)
 	out.Lowest, out.Highest = out.Position, out.Position
@@ -368,10 +371,10 @@ const highestMoved = 12
 
 // room is from where to where on the neck a drill can be moved for a hand: the same shape
 // is wider near the nut, so that from the lowest that fits on all others do.
-func room(file drillfile.File, setup drill.Setup, at tempo.Rung) (lowest, highest int) {
+func room(file drillfile.File, setup setup.Setup, at tempo.Rung) (lowest, highest int) {
 	own := file.Drill.Path.Position
 	fits := func(position int) bool {
-		_, misfit := file.At(at).InPosition(position).Misfit(setup, at.BPM)
+		_, misfit := review.MisfitOf(file.At(at).InPosition(position), setup, at.BPM)
 		return !misfit
 	}
 	lowest, highest = own, own

@@ -380,8 +380,9 @@ func TestTheGlance(t *testing.T) {
 	ctx := storetest.In(t.Context())
 	require.NoError(t, kept.PutGroup(ctx, store.Group{ID: group, Name: "Glanced " + group.String(), Students: []uuid.UUID{steadyOne.ID, hurt.ID, none.ID}}))
 	a := assigned(t, someDrill(), steadyOne)
-	worst := playedOn(t, a, time.Now().Add(-2*time.Hour), 100, 9)
-	playedOn(t, a, time.Now().Add(-time.Hour), 100, 3)
+	sinceMidnight := time.Since(today(t))
+	worst := playedOn(t, a, today(t).Add(sinceMidnight/3), 100, 9)
+	playedOn(t, a, today(t).Add(sinceMidnight/2), 100, 3)
 	assigned(t, someDrill(), hurt)
 	require.NoError(t, kept.AddHandReport(ctx, uuid.New(), hurt.ID, time.Now().Add(-time.Hour), practice.HandReport{Kind: practice.IsHurt}))
 	var g api.Glance

@@ -62,7 +62,7 @@ var (
 	errNotAsked    = problem{http.StatusConflict, "video-not-asked", "No video is asked for", "Your instructor does not ask for your hands on video with this drill, so none is kept. The take is.", nil}
 	errNoVideo     = problem{http.StatusUnprocessableEntity, "no-video", "This is no video", "Hand in WebM or MP4, as a browser records them. The take itself is there.", nil}
 	errHurts       = problem{http.StatusConflict, "hurts", "You have reported pain", "No ladder climbs until your instructor says so, so this rung is not set.", nil}
-	errEnded       = problem{http.StatusGone, "assignment-ended", "This drill has been taken back", "Your instructor has taken this drill back, so no take played since can be added. The old ones are kept.", nil}
+	errEnded       = problem{http.StatusGone, "assignment-ended", "This drill has been withdrawn", "Your instructor has withdrawn this drill, so no take played since can be added. The old ones are kept.", nil}
 	errNotMeasured = problem{http.StatusConflict, "not-measured", "This take is not measured", "It waits to be measured, or could not be; look at it again in a moment.", nil}
 	errBrokenOff   = problem{http.StatusBadRequest, "broken-off", "The recording did not come through", "The line broke off or stood still. Nothing is lost where it was recorded; hand it in again.", nil}
 	errLate        = problem{http.StatusRequestTimeout, "late", "The request did not come through", "The line is slow or stood still. Nothing was changed; try again.", nil}

@@ -16,11 +16,11 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"manudrill/core/drill"
 	"manudrill/core/evenness"
 	"manudrill/core/guitar"
 	"manudrill/core/plan"
 	"manudrill/core/practice"
+	"manudrill/core/setup"
 	"manudrill/core/simulate"
 	"manudrill/core/tempo"
 	"manudrill/formats/drillfile"
@@ -76,7 +76,8 @@ var calls = map[string]call{
 	"getDrill": {about: aThing}, "changeDrill": {about: aThing, body: longer()}, "deleteDrill": {about: aThing}, "copyDrill": {about: aThing, query: "id={new}"},
 	"restoreDrill": {about: aThing}, "putOnShelf": {about: aThing, body: map[string]any{"folder": "", "tags": []any{}, "favourite": true}}, "listVersions": {about: ones},
 	"listBlocks": {about: ones}, "createBlock": {about: aThing, query: "id={new}&for={person}", body: map[string]any{"name": "two", "items": []any{map[string]any{"file": someDrill(), "seconds": 15}}}},
-	"getBlock": {about: aThing}, "deleteBlock": {about: aThing}, "restoreBlock": {about: aThing}, "listBin": {about: ones},
+	"changeBlock": {about: aThing, body: map[string]any{"name": "two", "items": []any{map[string]any{"file": someDrill(), "seconds": 15}}}},
+	"getBlock":    {about: aThing}, "deleteBlock": {about: aThing}, "restoreBlock": {about: aThing}, "listBin": {about: ones},
 
 	"listRoutines": {about: aThing}, "putRoutine": {about: aThing, body: practice.Routine{Name: "X", Items: []practice.Item{{Kind: practice.Play, Drill: "{drillId}", Enough: &practice.Enough{By: practice.ByTakes, Count: 3}}}}},
 	"addReadyRoutine": {about: aThing}, "getRoutine": {about: aThing}, "deleteRoutine": {about: aThing}, "restoreRoutine": {about: aThing}, "getRoutineStands": {about: aThing},
@@ -91,7 +92,7 @@ var calls = map[string]call{
 	"getPlanFile": {about: aThing}, "getPlanAddress": {about: aThing}, "makePlanAddress": {about: aThing}, "revokePlanAddress": {about: aThing}, "getCalendar": {about: door},
 	"getPracticeLog": {about: aThing},
 	"getGlance":      {about: ones, query: "groupId={group}"}, "getOverview": {about: aThing}, "getEverybody": {about: aThing},
-	"getPupil": {about: aThing}, "getSetup": {about: aThing}, "changeSetup": {about: aThing, body: drill.UsualSetup()},
+	"getPupil": {about: aThing}, "getSetup": {about: aThing}, "changeSetup": {about: aThing, body: setup.Usual()},
 	"listAssignments": {about: ones, query: "studentId={person}"}, "assign": {about: aThing, body: map[string]any{"drillId": "{drillId}", "studentId": "{person}"}},
 	"getAssignment": {about: aThing}, "unassign": {about: aThing}, "reassign": {about: aThing}, "giveNewest": {about: aThing}, "getProgress": {about: aThing},
 	"addTake": {about: aThing, query: "source=file&bpm=100", body: []byte("no sound")}, "simulateTake": {about: aThing, body: steady},

@@ -10,6 +10,7 @@ import (
 
 	"manudrill/api"
 	"manudrill/core/drill"
+	"manudrill/core/drill/score"
 	"manudrill/core/guitar"
 	"manudrill/core/simulate"
 	"manudrill/formats/drillfile"
@@ -136,7 +137,7 @@ func TestAMIDIFileIsATake(t *testing.T) {
 	require.NoError(t, err)
 	var take api.Take
 	c := as(t, ann)
-	c.ok(http.MethodPut, takePath(a, uuid.New(), 100), midifile.Write(drill.ScoreOf(chart)), &take)
+	c.ok(http.MethodPut, takePath(a, uuid.New(), 100), midifile.Write(score.Of(chart)), &take)
 	assert.Equal(t, take.Analysis.Counts.Expected, take.Analysis.Counts.Played)
 	assert.InDelta(t, 0, take.Analysis.Timing.SpreadMs, 0.7, "a tick is 0.6 ms")
 	assert.InDelta(t, 100, take.Analysis.Tempo.BPM, 0.1)

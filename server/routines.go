@@ -75,7 +75,7 @@ func routineOf(r store.Routine, stands []store.Stand) api.SavedRoutine {
 		}
 		a := stands[at]
 		out.Drills = append(out.Drills, api.RoutineDrill{DrillId: a.DrillID, AssignmentId: a.ID, Name: a.DrillName, Rung: a.Rung})
-		if chart, err := a.File.Value.At(a.Rung).Chart(a.StudentSetup().Guitar, a.Rung.BPM); a.File.Odd == nil && err == nil {
+		if chart, err := a.File.Value.At(a.Rung).ChartFor(a.StudentSetup().Guitar, a.StudentSetup().Hand, a.Rung.BPM); a.File.Odd == nil && err == nil {
 			seconds[text] = chart.TakeSeconds() + float64(chart.BarBeats())*60/chart.BPM + around // a bar is counted in
 		}
 	}

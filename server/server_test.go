@@ -288,7 +288,7 @@ func TestTakesStayWhenTheDrillGoes(t *testing.T) {
 	student.ok(http.MethodGet, "/takes/"+take.Summary.Id.String(), nil, &kept)
 	assert.Equal(t, take.Chart, kept.Chart, "the chart as it was played")
 	p := student.fails(http.StatusGone, http.MethodPut, "/assignments/"+a.Id.String()+"/simulated/"+uuid.NewString(), steady)
-	assert.Contains(t, p.Detail, "taken this drill back")
+	assert.Contains(t, p.Detail, "withdrawn this drill")
 	var mine api.AssignmentPage
 	student.ok(http.MethodGet, "/assignments", nil, &mine)
 	for _, one := range mine.Items {

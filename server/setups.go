@@ -6,13 +6,13 @@ import (
 	"github.com/google/uuid"
 
 	"manudrill/api"
-	"manudrill/core/drill"
+	"manudrill/core/setup"
 )
 
 // setupOf returns somebody's setup as it is kept.
 func (s *Server) setupOf(ctx context.Context, person uuid.UUID) (api.SavedSetup, error) {
-	setup, revision, err := s.store.Setup(ctx, person)
-	return api.SavedSetup{Setup: setup, Revision: revision, Schools: drill.SchoolChoices, Reach: setup.Guitar.ReachSteps()}, err
+	mine, revision, err := s.store.Setup(ctx, person)
+	return api.SavedSetup{Setup: mine, Revision: revision, Schools: setup.SchoolChoices, Reach: mine.Guitar.ReachSteps()}, err
 }
 
 // GetSetup returns somebody's guitar, hand and weights.

@@ -9,7 +9,7 @@ import (
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
 
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/simulate"
 	"manudrill/formats/sound"
 	"manudrill/server/jobs"
@@ -17,8 +17,8 @@ import (
 )
 
 // Simulated is the recording of a simulated player, FLAC.
-func Simulated(player simulate.Player, chart drill.Chart) (io.Reader, error) {
-	_, samples, err := player.Take(chart)
+func Simulated(player simulate.Player, c chart.Chart) (io.Reader, error) {
+	_, samples, err := player.Take(c)
 	if err != nil {
 		return nil, err
 	}
@@ -47,13 +47,13 @@ func (t SimulatedTake) Make(ctx context.Context, s *store.Store) error {
 	if err != nil {
 		return err
 	}
-	chart, err := a.File.Value.At(a.Rung).Chart(a.StudentSetup().Guitar, a.Rung.BPM)
+	c, err := a.File.Value.At(a.Rung).ChartFor(a.StudentSetup().Guitar, a.StudentSetup().Hand, a.Rung.BPM)
 	if err != nil {
 		return err
 	}
-	in := store.HandIn{ID: t.ID, AssignmentID: a.ID, Version: a.Version, Rung: a.Rung, Source: store.Simulated, RecordedAt: t.RecordedAt, Chart: chart}
+	in := store.HandIn{ID: t.ID, AssignmentID: a.ID, Version: a.Version, Rung: a.Rung, Source: store.Simulated, RecordedAt: t.RecordedAt, Chart: c}
 	if !t.Silent {
-		if in.Sound, err = Simulated(t.Player, chart); err != nil {
+		if in.Sound, err = Simulated(t.Player, c); err != nil {
 			return err
 		}
 	}
@@ -63,10 +63,10 @@ func (t SimulatedTake) Make(ctx context.Context, s *store.Store) error {
 	if !t.Silent {
 		return jobs.Measure(ctx, s, t.ID)
 	}
-	notes := t.Player.Notes(chart)
+	notes := t.Player.Notes(c)
 	seconds := simulate.CountIn
 	if len(notes) > 0 {
 		seconds = notes[len(notes)-1].End
 	}
-	return s.Measured(ctx, t.ID, jobs.Measured(chart, notes, nil, seconds))
+	return s.Measured(ctx, t.ID, jobs.Measured(c, notes, nil, seconds))
 }

@@ -7,7 +7,7 @@ import (
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
 
-	"manudrill/core/drill"
+	"manudrill/core/setup"
 	"manudrill/core/tempo"
 	"manudrill/formats/drillfile"
 )
@@ -64,17 +64,17 @@ func gateOr(set *Lenient[tempo.Gate], ladder tempo.Ladder) tempo.Gate {
 type Stand struct {
 	Assignment
 	File  Lenient[drillfile.File]
-	Setup *Lenient[drill.Setup] // the student's; nil for the usual one
+	Setup *Lenient[setup.Setup] // the student's; nil for the usual one
 }
 
 // StudentSetup is the setup the student plays with.
-func (s Stand) StudentSetup() drill.Setup { return setupOr(s.Setup) }
+func (s Stand) StudentSetup() setup.Setup { return setupOr(s.Setup) }
 
 // setupOr is a stored setup, or the usual one where there is none or it cannot be
 // read.
-func setupOr(stored *Lenient[drill.Setup]) drill.Setup {
+func setupOr(stored *Lenient[setup.Setup]) setup.Setup {
 	if stored == nil || stored.Odd != nil {
-		return drill.UsualSetup()
+		return setup.Usual()
 	}
 	return stored.Value
 }

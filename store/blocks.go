@@ -5,19 +5,21 @@ import (
 	"time"
 
 	"github.com/google/uuid"
+	"github.com/jackc/pgx/v5"
 
 	"manudrill/formats/drillfile"
 )
 
 // A Block is a saved block.
 type Block struct {
-	ID     uuid.UUID
-	Name   string
-	Block  Lenient[drillfile.Block]
-	MadeAt time.Time
+	ID       uuid.UUID
+	Name     string
+	Block    Lenient[drillfile.Block]
+	Revision int
+	MadeAt   time.Time
 }
 
-const selectBlocks = `SELECT id, coalesce(block->>'name', '') AS name, block, made_at FROM blocks`
+const selectBlocks = `SELECT id, coalesce(block->>'name', '') AS name, block, revision, made_at FROM blocks`
 
 // Blocks returns all blocks, the latest first.
 func (s *Store) Blocks(ctx context.Context, page Page) ([]Block, error) {
@@ -36,6 +38,22 @@ func (s *Store) Block(ctx context.Context, id uuid.UUID) (Block, error) {
 func (s *Store) AddBlock(ctx context.Context, id uuid.UUID, b drillfile.Block) error {
 	_, err := s.pool.Exec(ctx, `INSERT INTO blocks (id, block) VALUES ($1, $2) ON CONFLICT DO NOTHING`, id, b)
 	return err
+}
+
+// ChangeBlock saves a block that was changed from a revision. It returns [ErrChanged] where
+// somebody else has changed it since.
+func (s *Store) ChangeBlock(ctx context.Context, id uuid.UUID, from int, b drillfile.Block) error {
+	return s.in(ctx, func(tx pgx.Tx) error {
+		revision, err := value[int](tx.Query(ctx, `SELECT revision FROM blocks WHERE id = $1 AND deleted_at IS NULL FOR UPDATE`, id))
+		if err != nil {
+			return err
+		}
+		if revision != from {
+			return ErrChanged
+		}
+		_, err = tx.Exec(ctx, `UPDATE blocks SET block = $2, revision = revision + 1 WHERE id = $1`, id, b)
+		return err
+	})
 }
 
 // DeleteBlock takes a block off the list. For a while it can be brought back.

@@ -14,8 +14,9 @@ import (
 	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/pgconn"
 
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
+	"manudrill/core/setup"
 )
 
 // Whole is what was taken out, to be brought in.
@@ -226,14 +227,14 @@ func becomes(ctx context.Context, tx pgx.Tx, r row) error {
 func readable(p part, r row) error {
 	switch p.table {
 	case "takes":
-		var chart drill.Chart
+		var c chart.Chart
 		var analysis *evenness.Analysis
-		if err := errors.Join(read(r["chart"], &chart), read(r["analysis"], &analysis)); err != nil {
+		if err := errors.Join(read(r["chart"], &c), read(r["analysis"], &analysis)); err != nil {
 			return err
 		}
-		return chart.Validate()
+		return c.Validate()
 	case "people":
-		var setup *drill.Setup
+		var setup *setup.Setup
 		if err := read(r["setup"], &setup); err != nil || setup == nil {
 			return err
 		}

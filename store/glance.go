@@ -7,7 +7,7 @@ import (
 
 	"github.com/google/uuid"
 
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
 	"manudrill/core/plan"
 	"manudrill/core/progress"
@@ -203,7 +203,7 @@ func (s *Store) DrillNames(ctx context.Context, student uuid.UUID) (map[uuid.UUI
 // A SeenTake is the latest take that counts of a student who has a drill.
 type SeenTake struct {
 	Student  string
-	Chart    drill.Chart
+	Chart    chart.Chart
 	Analysis evenness.Analysis
 }
 

@@ -10,7 +10,7 @@ import (
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
 
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/tempo"
 )
 
@@ -26,7 +26,7 @@ type HandIn struct {
 	AsHeard      bool        // nobody knows the tempo: it is what is heard, or the rung's where none is
 	Source       string
 	RecordedAt   time.Time
-	Chart        drill.Chart
+	Chart        chart.Chart
 	Sound        io.Reader // nil where it is no more there: the results are measured from elsewhere
 	Hash         []byte    // of the file, so that the same one is known again; nil where that is no matter
 }

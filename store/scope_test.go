@@ -12,10 +12,10 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"manudrill/core/drill"
 	"manudrill/core/evenness"
 	"manudrill/core/plan"
 	"manudrill/core/practice"
+	"manudrill/core/setup"
 	"manudrill/formats/drillfile"
 	"manudrill/store"
 	"manudrill/storetest"
@@ -181,7 +181,7 @@ func TestNothingIsDoneAcrossStudios(t *testing.T) {
 		"assign their student":    func() error { _, err := s.Assign(other, mine, oskar.ID); return err },
 		"change my drill":         func() error { return s.ChangeDrill(other, mine, 1, fileAt(7)) },
 		"delete it":               func() error { return s.DeleteDrill(other, mine) },
-		"set ann's guitar":        func() error { return s.ChangeSetup(other, ann.ID, 1, drill.UsualSetup()) },
+		"set ann's guitar":        func() error { return s.ChangeSetup(other, ann.ID, 1, setup.Usual()) },
 		"archive ann":             func() error { return s.Archive(other, ann.ID) },
 		"give ann a code":         func() error { return s.PutCode(other, ann.ID, store.Code{Finder: uuid.NewString(), Rest: "x"}) },
 		"put ann into their group": func() error {

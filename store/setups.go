@@ -6,13 +6,13 @@ import (
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
 
-	"manudrill/core/drill"
+	"manudrill/core/setup"
 )
 
 // Setup returns somebody's setup and its revision, or [ErrNotFound].
-func (s *Store) Setup(ctx context.Context, person uuid.UUID) (drill.Setup, int, error) {
+func (s *Store) Setup(ctx context.Context, person uuid.UUID) (setup.Setup, int, error) {
 	type row struct {
-		Setup         *Lenient[drill.Setup]
+		Setup         *Lenient[setup.Setup]
 		SetupRevision int
 	}
 	got, err := one[row](s.pool.Query(ctx, `SELECT setup, setup_revision FROM people WHERE id = $1`, person))
@@ -21,7 +21,7 @@ func (s *Store) Setup(ctx context.Context, person uuid.UUID) (drill.Setup, int, 
 
 // ChangeSetup saves somebody's setup that was changed from a revision; it fails
 // with [ErrChanged] where that is no longer the latest.
-func (s *Store) ChangeSetup(ctx context.Context, person uuid.UUID, from int, setup drill.Setup) error {
+func (s *Store) ChangeSetup(ctx context.Context, person uuid.UUID, from int, setup setup.Setup) error {
 	return s.in(ctx, func(tx pgx.Tx) error {
 		p, err := holdPerson(ctx, tx, person)
 		if err != nil {

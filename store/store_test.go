@@ -4,6 +4,7 @@ import (
 	"context"
 	"os"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -15,6 +16,7 @@ import (
 	"manudrill/core/drill"
 	"manudrill/core/evenness"
 	"manudrill/core/guitar"
+	"manudrill/core/setup"
 	"manudrill/core/tempo"
 	"manudrill/formats/drillfile"
 	"manudrill/store"
@@ -205,24 +207,60 @@ func TestBlocks(t *testing.T) {
 	assert.ErrorIs(t, s.DeleteBlock(in(t), id), store.ErrNotFound)
 }
 
-func TestSetups(t *testing.T) {
-	setup, revision, err := s.Setup(in(t), ben.ID)
+// Two windows change one block: one of them is told, and nothing is lost of the other.
+func TestABlockIsChangedByOneAtATime(t *testing.T) {
+	id := uuid.New()
+	block := func(name string) drillfile.Block {
+		return drillfile.Block{Name: name, Items: []drillfile.BlockItem{{File: fileAt(5), Seconds: 15}}}
+	}
+	require.NoError(t, s.AddBlock(in(t), id, block("as it was")))
+	before, err := s.Block(in(t), id)
 	require.NoError(t, err)
-	assert.Equal(t, drill.UsualSetup(), setup)
-	setup.Guitar.Capo, setup.LeftHanded, setup.Hand["12"] = 2, true, 45
-	require.NoError(t, s.ChangeSetup(in(t), ben.ID, revision, setup))
-	assert.ErrorIs(t, s.ChangeSetup(in(t), ben.ID, revision, drill.UsualSetup()), store.ErrChanged)
+	names := []string{"left", "right", "middle", "late"}
+	failed := make([]error, len(names))
+	var all sync.WaitGroup
+	for i, name := range names {
+		all.Go(func() { failed[i] = s.ChangeBlock(in(t), id, before.Revision, block(name)) })
+	}
+	all.Wait()
+	won := -1
+	for i, err := range failed {
+		if err == nil {
+			assert.Equal(t, -1, won, "only one may win")
+			won = i
+			continue
+		}
+		assert.ErrorIs(t, err, store.ErrChanged)
+	}
+	require.GreaterOrEqual(t, won, 0)
+	after, err := s.Block(in(t), id)
+	require.NoError(t, err)
+	assert.Equal(t, names[won], after.Name)
+	assert.Equal(t, before.Revision+1, after.Revision)
+	require.NoError(t, s.DeleteBlock(in(t), id))
+	assert.ErrorIs(t, s.ChangeBlock(in(t), id, after.Revision, block("gone")), store.ErrNotFound)
+	require.NoError(t, s.RestoreBlock(in(t), id))
+	assert.NoError(t, s.ChangeBlock(in(t), id, after.Revision, block("back")))
+}
+
+func TestSetups(t *testing.T) {
+	kept, revision, err := s.Setup(in(t), ben.ID)
+	require.NoError(t, err)
+	assert.Equal(t, setup.Usual(), kept)
+	kept.Guitar.Capo, kept.LeftHanded, kept.Hand["12"] = 2, true, 45
+	require.NoError(t, s.ChangeSetup(in(t), ben.ID, revision, kept))
+	assert.ErrorIs(t, s.ChangeSetup(in(t), ben.ID, revision, setup.Usual()), store.ErrChanged)
 	got, _, err := s.Setup(in(t), ben.ID)
 	require.NoError(t, err)
-	assert.Equal(t, setup, got)
+	assert.Equal(t, kept, got)
 	a, err := s.Assign(in(t), added(t, store.Shelf{}), ben.ID)
 	require.NoError(t, err)
 	stand, err := s.Stand(in(t), a)
 	require.NoError(t, err)
-	assert.Equal(t, setup, stand.StudentSetup(), "a drill is written out for the student's guitar")
+	assert.Equal(t, kept, stand.StudentSetup(), "a drill is written out for the student's guitar")
 	_, _, err = s.Setup(in(t), uuid.New())
 	assert.ErrorIs(t, err, store.ErrNotFound)
-	assert.ErrorIs(t, s.ChangeSetup(in(t), uuid.New(), 1, setup), store.ErrNotFound)
+	assert.ErrorIs(t, s.ChangeSetup(in(t), uuid.New(), 1, kept), store.ErrNotFound)
 }
 
 // in is the test's context, in which its studio is asked.

@@ -7,7 +7,7 @@ import (
 
 	"github.com/google/uuid"
 
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
 	"manudrill/core/tempo"
 )
@@ -56,7 +56,7 @@ type TakeSummary struct {
 // A Take is one recording and what was measured in it.
 type Take struct {
 	TakeSummary
-	Chart    drill.Chart        // as it was played
+	Chart    chart.Chart        // as it was played
 	Analysis *evenness.Analysis // nil until it is measured
 	Video    *Video             // of the hands; nil for none
 }

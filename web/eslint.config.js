@@ -4,7 +4,7 @@ import vue from 'eslint-plugin-vue'
 import ts from 'typescript-eslint'
 
 export default ts.config(
-  { ignores: ['dist/', 'src/api/schema.d.ts', 'src/device/'] },
+  { ignores: ['dist/', 'src/api/schema.d.ts', 'src/api/limits.gen.ts', 'src/device/'] },
   js.configs.recommended,
   ts.configs.recommended,
   vue.configs['flat/recommended'],

@@ -31,6 +31,8 @@ export default defineConfig({
     // The chart library and the component library make two large chunks of
     // their own; they are loaded once and from the same machine.
     chunkSizeWarningLimit: 1200,
+    // What the PDF library would load to draw web pages; here it draws drawings.
+    rollupOptions: { external: ['html2canvas', 'dompurify', 'canvg'] },
   },
   test: { environment: 'node', include: ['src/**/*.test.ts'] },
 })

@@ -1,5 +1,5 @@
 // Command schemagen writes docs/drill.schema.json, the JSON Schema of the drill
-// document and of blocks, out of the contract.
+// document and of blocks, out of the contract, and its limits for the web interface.
 package main
 
 import (
@@ -12,30 +12,42 @@ import (
 )
 
 func main() {
-	if err := write("openapi.yaml", "../docs/drill.schema.json"); err != nil {
+	defs, err := definitions("openapi.yaml")
+	if err != nil {
+		log.Fatal(err)
+	}
+	if err := writeSchema(defs, "../docs/drill.schema.json"); err != nil {
+		log.Fatal(err)
+	}
+	if err := writeLimits(defs, "../web/src/api/limits.gen.ts"); err != nil {
 		log.Fatal(err)
 	}
 }
 
-func write(contract, schema string) error {
+// definitions are the schemas of the drill document and of blocks, by name.
+func definitions(contract string) (map[string]any, error) {
 	doc, err := openapi3.NewLoader().LoadFromFile(contract)
 	if err != nil {
-		return err
+		return nil, err
 	}
 	raw, err := doc.MarshalJSON()
 	if err != nil {
-		return err
+		return nil, err
 	}
 	var all struct {
 		Components struct{ Schemas map[string]any }
 	}
 	if err := json.Unmarshal(raw, &all); err != nil {
-		return err
+		return nil, err
 	}
 	defs := map[string]any{}
 	for _, root := range []string{"DrillFile", "Block"} {
 		collect(root, all.Components.Schemas, defs)
 	}
+	return defs, nil
+}
+
+func writeSchema(defs map[string]any, schema string) error {
 	out, err := json.MarshalIndent(map[string]any{
 		"$schema":  "https://json-schema.org/draft/2020-12/schema",
 		"$comment": "Generated from api/openapi.yaml by 'make generate'; do not edit.",
@@ -77,6 +89,11 @@ func translate(node any, refers func(name string)) any {
 			}
 			out[key] = translate(value, refers)
 		}
+		// The contract lets numbers through that are no drill's, so that the program says what
+		// is wrong with them; the document's range stands beside.
+		if within, ok := n["x-range"].([]any); ok && len(within) == 2 {
+			out["minimum"], out["maximum"] = within[0], within[1]
+		}
 		return out
 	case []any:
 		out := make([]any, len(n))
@@ -86,4 +103,37 @@ func translate(node any, refers func(name string)) any {
 		return out
 	}
 	return node
+}
+
+// writeLimits writes the limits of each property, so that the interface need not repeat them.
+func writeLimits(defs map[string]any, file string) error {
+	limits := map[string]map[string]map[string]any{}
+	for name, def := range defs {
+		properties, _ := def.(map[string]any)["properties"].(map[string]any)
+		for property, p := range properties {
+			if found := limitsOf(p.(map[string]any)); len(found) > 0 {
+				if limits[name] == nil {
+					limits[name] = map[string]map[string]any{}
+				}
+				limits[name][property] = found
+			}
+		}
+	}
+	out, err := json.MarshalIndent(limits, "", "  ")
+	if err != nil {
+		return err
+	}
+	text := "// Generated from api/openapi.yaml by 'make generate'; do not edit.\n\nexport const limits = " + string(out) + " as const\n"
+	return os.WriteFile(file, []byte(text), 0o644)
+}
+
+// limitsOf are the limits of a property: of a number, a text or a list.
+func limitsOf(property map[string]any) map[string]any {
+	found := map[string]any{}
+	for from, to := range map[string]string{"minimum": "min", "maximum": "max", "maxLength": "maxLength", "maxItems": "maxItems"} {
+		if v, has := property[from]; has {
+			found[to] = v
+		}
+	}
+	return found
 }

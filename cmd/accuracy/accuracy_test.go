@@ -14,7 +14,7 @@ import (
 func TestASmallPartOfTheCorpusIsHeard(t *testing.T) {
 	part, err := smallPart()
 	require.NoError(t, err)
-	all := &score{}
+	all := &tally{}
 	for _, s := range part.scores {
 		all.merge(s)
 	}
@@ -104,7 +104,7 @@ func TestAnEarThatKnowsTheTruthScoresFull(t *testing.T) {
 		}
 		made, err := r.make(newBanks().of)
 		require.NoError(t, err)
-		var s score
+		var s tally
 		s.statuses(made, made.truth())
 		assert.InDelta(t, 1, s.mistakesF(), 0)
 		assert.Greater(t, s.mistakesTrue, 4)

@@ -13,6 +13,8 @@ import (
 
 	"manudrill/core/compare"
 	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
+	"manudrill/core/drill/score"
 	"manudrill/core/guitar"
 	"manudrill/core/listen"
 	"manudrill/formats/midifile"
@@ -28,12 +30,12 @@ import (
 func TestAnExportedChartIsHeardAsItIsWritten(t *testing.T) {
 	d := drill.New("exported", drill.FingerPerFret{Orders: [][]int{{1, 2, 3, 4}}})
 	d.Path.Strings, d.Attacks.Rule, d.Rhythm.NotesPerBeat, d.Rhythm.Passes = []int{5, 4, 3, 2}, drill.AllPicked, 2, 2
-	chart, err := d.Chart(guitar.Standard(), 90)
+	c, err := d.Chart(guitar.Standard(), 90)
 	require.NoError(t, err)
 	for _, program := range []byte{24, 26, 27, 30} {
-		exported := midifile.Write(drill.ScoreOf(chart))
+		exported := midifile.Write(score.Of(c))
 		exported[bytes.Index(exported, []byte{0xC0, 25})+1] = program
-		take := heardBySynth(t, chart, exported)
+		take := heardBySynth(t, c, exported)
 		assert.Equal(t, len(take.Matches), take.Count(compare.Played), "guitar %d, with the click", program)
 
 		for i := range len(exported) - 2 {
@@ -41,34 +43,34 @@ func TestAnExportedChartIsHeardAsItIsWritten(t *testing.T) {
 				exported[i+2] = 1
 			}
 		}
-		take = heardBySynth(t, chart, exported)
+		take = heardBySynth(t, c, exported)
 		assert.Equal(t, len(take.Matches), take.Count(compare.Played), "guitar %d", program)
 		assert.Empty(t, take.Extras)
 		if !slices.Contains(sharp, program) {
 			continue
 		}
-		delay := delays(t, chart, program)
+		delay := delays(t, c, program)
 		var off []float64
 		for _, m := range take.Matches {
-			off = append(off, 1000*(m.Heard.Onset-m.Chart.Beat*60/chart.BPM-delay[m.Chart.MIDI]))
+			off = append(off, 1000*(m.Heard.Onset-m.Chart.Beat*60/c.BPM-delay[m.Chart.MIDI]))
 		}
 		assert.Less(t, stat.PopStdDev(off, nil), 1.0, "guitar %d, ms: %v", program, slices.Sorted(slices.Values(off)))
 	}
 }
 
 // heardBySynth renders a MIDI file and listens to it.
-func heardBySynth(t *testing.T, chart drill.Chart, file []byte) compare.Take {
+func heardBySynth(t *testing.T, c chart.Chart, file []byte) compare.Take {
 	t.Helper()
 	var x []float64
 	require.NoError(t, inFolder(func(folder string) error {
-		score, wav := filepath.Join(folder, "chart.mid"), filepath.Join(folder, "chart.wav")
-		require.NoError(t, os.WriteFile(score, file, 0o600))
-		require.NoError(t, command("fluidsynth", "-q", "-n", "-i", "-R", "0", "-C", "0", "-r", "44100", "-F", wav, font, score))
+		s, wav := filepath.Join(folder, "chart.mid"), filepath.Join(folder, "chart.wav")
+		require.NoError(t, os.WriteFile(s, file, 0o600))
+		require.NoError(t, command("fluidsynth", "-q", "-n", "-i", "-R", "0", "-C", "0", "-r", "44100", "-F", wav, font, s))
 		var err error
 		x, err = readMono(wav)
 		return err
 	}))
-	return compare.Compare(chart, listen.Listen(rate, x))
+	return compare.Compare(c, listen.Listen(rate, x))
 }
 
 // sharp are the guitars whose recordings begin sharply: the jazz guitar's times come with
@@ -77,20 +79,20 @@ var sharp = []byte{24, 27}
 
 // delays is how long after it is struck each note of a chart is heard alone, in seconds:
 // the recordings of the font have attacks of their own.
-func delays(t *testing.T, chart drill.Chart, program byte) map[int]float64 {
+func delays(t *testing.T, c chart.Chart, program byte) map[int]float64 {
 	t.Helper()
 	const apart = 2000 // ms
-	score := midi{{0, []byte{0xC0, program}}}
+	s := midi{{0, []byte{0xC0, program}}}
 	var keys []int
-	for _, n := range chart.Notes {
+	for _, n := range c.Notes {
 		if slices.Contains(keys, n.MIDI) {
 			continue
 		}
 		keys = append(keys, n.MIDI)
 		at := apart * len(keys)
-		score = append(score, event{at, []byte{0x90, byte(n.MIDI), 90}}, event{at + 700, []byte{0xB0, allSoundOff, 0}})
+		s = append(s, event{at, []byte{0x90, byte(n.MIDI), 90}}, event{at + 700, []byte{0xB0, allSoundOff, 0}})
 	}
-	x, err := score.rendered()
+	x, err := s.rendered()
 	require.NoError(t, err)
 	heard := listen.Listen(rate, x)
 	require.Len(t, heard, len(keys))

@@ -103,7 +103,7 @@ var smallPart = sync.OnceValues(func() (part, error) {
 
 // A part of the corpus, heard: its scores by condition, its takes by their names.
 type part struct {
-	scores map[string]*score
+	scores map[string]*tally
 	heard  map[string]hearing
 }
 

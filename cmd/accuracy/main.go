@@ -53,10 +53,10 @@ func run(half, only, folder string, each int, verbose bool) error {
 }
 
 // heardAll makes all takes and scores them, by condition. also is done with each.
-func heardAll(chosen []recipe, also func(*take, verdict) error) (map[string]*score, error) {
+func heardAll(chosen []recipe, also func(*take, verdict) error) (map[string]*tally, error) {
 	var (
 		mu     sync.Mutex
-		all    = map[string]*score{}
+		all    = map[string]*tally{}
 		failed error
 		next   = make(chan recipe)
 		done   sync.WaitGroup
@@ -66,7 +66,7 @@ func heardAll(chosen []recipe, also func(*take, verdict) error) (map[string]*sco
 		done.Go(func() {
 			for r := range next {
 				t, err := r.make(banks.of)
-				var s score
+				var s tally
 				if err == nil {
 					v := t.hear()
 					s.add(t, v)
@@ -75,7 +75,7 @@ func heardAll(chosen []recipe, also func(*take, verdict) error) (map[string]*sco
 				mu.Lock()
 				if failed = cmp.Or(failed, err); err == nil {
 					if all[r.condition.name] == nil {
-						all[r.condition.name] = &score{}
+						all[r.condition.name] = &tally{}
 					}
 					all[r.condition.name].merge(&s)
 				}

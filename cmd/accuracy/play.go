@@ -4,7 +4,7 @@ import (
 	"math"
 	"math/rand/v2"
 
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/simulate"
 )
 
@@ -67,9 +67,9 @@ func (p *player) stroke(s simulate.Stroke) {
 	var v voice
 	rise, how := 0.0, "picked"
 	switch {
-	case !s.Attack.Slurred() && s.Attack != drill.Tap:
+	case !s.Attack.Slurred() && s.Attack != chart.Tap:
 		v = p.recorded(s, velocities[p.rng.IntN(len(velocities))], 0)
-	case fresh || s.Attack == drill.Tap || s.Attack == drill.Pull && p.rng.Float64() < p.plucks:
+	case fresh || s.Attack == chart.Tap || s.Attack == chart.Pull && p.rng.Float64() < p.plucks:
 		v, how = p.recorded(s, velocities[0], 0), "plucked"
 	case before.chains < mostSteps && abs(before.midi-s.MIDI) <= widestStep && p.rng.IntN(2) == 0:
 		before.chains++

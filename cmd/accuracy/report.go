@@ -16,16 +16,16 @@ import (
 )
 
 // wrong keeps what was told wrong of a take at some second.
-func (s *score) wrong(t *take, at float64, format string, args ...any) {
+func (s *tally) wrong(t *take, at float64, format string, args ...any) {
 	s.wrongs = append(s.wrongs, fmt.Sprintf("%s (guitar %d, %s), %.2f s: %s", t.name, t.guitar, t.chart.Name, at, fmt.Sprintf(format, args...)))
 }
 
 // report writes a table of conditions, the worst first.
-func report(out io.Writer, scores map[string]*score, verbose bool) {
+func report(out io.Writer, scores map[string]*tally, verbose bool) {
 	names := slices.SortedFunc(maps.Keys(scores), func(a, b string) int {
 		return cmp.Or(cmp.Compare(scores[a].mistakesF(), scores[b].mistakesF()), cmp.Compare(scores[a].onsetF(), scores[b].onsetF()), cmp.Compare(a, b))
 	})
-	total := &score{}
+	total := &tally{}
 	fmt.Fprintln(out, "| condition | takes | notes | mistakes F | false in 1,000 | notes right | onset F | timing sd, worst ms | level dB | weakest |")
 	fmt.Fprintln(out, "|---|---|---|---|---|---|---|---|---|---|")
 	for _, name := range names {
@@ -41,7 +41,7 @@ func report(out io.Writer, scores map[string]*score, verbose bool) {
 	}
 }
 
-func row(out io.Writer, name string, s *score) {
+func row(out io.Writer, name string, s *tally) {
 	fmt.Fprintf(out, "| %s | %d | %d | %.2f | %.1f | %.3f | %.3f | %.1f, %.0f | %.1f | %d of %d |\n", name, s.takes, s.notes,
 		s.mistakesF(), s.falseMistakes(), s.rightShare(), s.onsetF(), s.timingSD(), s.worstMs(), s.levelError(), s.weakHit, s.weakTrue)
 }

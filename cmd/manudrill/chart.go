@@ -7,7 +7,7 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/guitar"
 )
 
@@ -25,11 +25,11 @@ func chartCommand() *cobra.Command {
 			if bpm == 0 {
 				bpm = file.Ladder.StartBPM
 			}
-			chart, err := file.Drill.Chart(guitar.Standard(), bpm)
+			c, err := file.Drill.Chart(guitar.Standard(), bpm)
 			if err != nil {
 				return err
 			}
-			return printJSON(cmd.OutOrStdout(), chart)
+			return printJSON(cmd.OutOrStdout(), c)
 		},
 	}
 	cmd.Flags().Float64Var(&bpm, "bpm", 0, "tempo; the ladder's start where not given")
@@ -43,17 +43,17 @@ func printJSON(w io.Writer, v any) error {
 }
 
 // readChart reads a chart document.
-func readChart(name string) (drill.Chart, error) {
+func readChart(name string) (chart.Chart, error) {
 	raw, err := readFile(name)
 	if err != nil {
-		return drill.Chart{}, err
+		return chart.Chart{}, err
 	}
-	var chart drill.Chart
-	if err := json.Unmarshal(raw, &chart); err != nil {
-		return drill.Chart{}, fmt.Errorf("%s is no chart: %w", name, err)
+	var c chart.Chart
+	if err := json.Unmarshal(raw, &c); err != nil {
+		return chart.Chart{}, fmt.Errorf("%s is no chart: %w", name, err)
 	}
-	if err := chart.Validate(); err != nil {
-		return drill.Chart{}, fmt.Errorf("%s cannot be used: %w", name, err)
+	if err := c.Validate(); err != nil {
+		return chart.Chart{}, fmt.Errorf("%s cannot be used: %w", name, err)
 	}
-	return chart, nil
+	return c, nil
 }

@@ -2,6 +2,7 @@ package main
 
 import (
 	"encoding/json"
+	"errors"
 	"fmt"
 	"os"
 	"strings"
@@ -9,6 +10,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"manudrill/core/guitar"
+	"manudrill/core/words"
 	"manudrill/formats/drillfile"
 	"manudrill/formats/exchange"
 )
@@ -34,7 +36,7 @@ func exportCommand() *cobra.Command {
 					return err
 				}
 			}
-			doc, err := exchange.Export(file, guitar.Standard(), bpm, exchange.Format(format))
+			doc, err := exchange.Export(file, guitar.Standard(), guitar.UsualHand(), bpm, exchange.Format(format))
 			if err != nil {
 				return err
 			}
@@ -62,7 +64,9 @@ func formatOf(name string) (string, error) {
 }
 
 func importCommand() *cobra.Command {
-	return &cobra.Command{
+	var line int
+	var bars []int
+	c := &cobra.Command{
 		Use:   "import FILE DRILL.json",
 		Short: "Make a drill of MusicXML, MIDI or tab text",
 		Args:  cobra.ExactArgs(2),
@@ -71,20 +75,34 @@ func importCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			file, told, err := exchange.Import(raw, guitar.Standard())
+			choice := exchange.Choice{Line: line - 1}
+			if len(bars) > 2 || len(bars) == 1 {
+				return errors.New("bars are the first and the last, such as --bars 5,8")
+			} else if len(bars) == 2 {
+				choice.FirstBar, choice.LastBar = bars[0], bars[1]
+			}
+			in, err := exchange.Import(raw, guitar.Standard(), choice)
 			if err != nil {
 				return err
 			}
-			for _, text := range told {
+			for i, l := range in.Lines {
+				if len(in.Lines) > 1 {
+					fmt.Fprintf(cmd.ErrOrStderr(), "line %d: %s, %s\n", i+1, l.Name, words.Counted(l.Notes, "note"))
+				}
+			}
+			for _, text := range in.Told {
 				fmt.Fprintln(cmd.ErrOrStderr(), text)
 			}
-			document, err := json.MarshalIndent(file, "", "  ")
+			document, err := json.MarshalIndent(in.File, "", "  ")
 			if err != nil {
 				return err
 			}
 			return os.WriteFile(args[1], append(document, '\n'), 0o644)
 		},
 	}
+	c.Flags().IntVar(&line, "line", 0, "part, staff, track or channel to read, as they are listed; 0 for the likeliest")
+	c.Flags().IntSliceVar(&bars, "bars", nil, "first and last bar to read, such as 5,8; as many as fit where not given")
+	return c
 }
 
 // readDrill reads a drill document and checks that it can be played.

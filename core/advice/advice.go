@@ -4,8 +4,9 @@ import (
 	"fmt"
 	"math"
 
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
+	"manudrill/core/words"
 )
 
 // Advice is what an instructor would say of a take, most important first: its
@@ -27,7 +28,7 @@ type Finding struct {
 // A take is what the rules look at.
 type take struct {
 	evenness.Analysis
-	chart drill.Chart
+	chart chart.Chart
 }
 
 // A rule looks at a take and says what it finds, or nothing.
@@ -51,8 +52,10 @@ const littleExplained = 0.25
 
 // Of says what stands out in a take of a chart: mistakes, where there are any, before a
 // word on evenness; then the one cause that explains most of the unevenness, or how the
-// notes are joined where no cause explains much. Where nothing can be heard that is said.
-func Of(a evenness.Analysis, c drill.Chart) Advice {
+// notes are joined where no cause explains much. Where nothing can be heard that is said. What
+// is heard is marked in a as it is today, though it was judged before.
+func Of(a evenness.Analysis, c chart.Chart) Advice {
+	a.MarkAudible()
 	t := take{a, c}
 	advice := Advice{Tally: t.tally(), Mistakes: t.mistakes(), Findings: []Finding{}, Remedies: []Remedy{}}
 	if a.Foreign {
@@ -152,9 +155,9 @@ var fingers = [...]string{"open string", "index finger", "middle finger", "ring 
 
 func finger(n int) string { return "the " + fingers[max(0, min(n, len(fingers)-1))] }
 
-var attackWords = map[drill.Attack]string{
-	drill.Pick: "picked", drill.Hammer: "hammered on", drill.Pull: "pulled off", drill.Tap: "tapped",
-	drill.Slide: "slid to", drill.Nowhere: "hammered on from nowhere", drill.Bend: "bent to",
+var attackWords = map[chart.Attack]string{
+	chart.Pick: "picked", chart.Hammer: "hammered on", chart.Pull: "pulled off", chart.Tap: "tapped",
+	chart.Slide: "slid to", chart.Nowhere: "hammered on from nowhere", chart.Bend: "bent to",
 }
 
 // wordsOf is a transition as a teacher says it.
@@ -168,26 +171,14 @@ func findLate(a take) (string, int) {
 		return "", 0
 	}
 	return fmt.Sprintf("%s, comes late: by %.0f ms on average (give or take %.0f), %d times.",
-		sentence(wordsOf(t.FingerPair)), t.MeanMs, math.Ceil(t.PlusMinusMs), t.Count), t.Count
-}
-
-// surely is how many times its 95 % interval a mean must be off to be named: of half a
-// dozen pairs asked at once, one would too often stand out by chance. It is then some 99 %
-// for each (Student's t of 12 notes, 3.05 against 2.18).
-const surely = 1.4
-
-// stands reports whether a transition is itself off by more than is heard, and not by
-// chance.
-func (a take) stands(t evenness.Transition) bool {
-	off := math.Abs(t.MeanMs)
-	return t.Sure && !t.MadeUp && off > a.Timing.AudibleMs && off > surely*t.PlusMinusMs
+		words.Sentence(wordsOf(t.FingerPair)), t.MeanMs, math.Ceil(t.PlusMinusMs), t.Count), t.Count
 }
 
 // late returns the transition that surely comes late by more than is heard, the
 // weakest of them.
 func (a take) late() *evenness.Transition {
 	for i, t := range a.Transitions {
-		if a.stands(t) && t.MeanMs > 0 {
+		if t.Stands && t.MeanMs > 0 {
 			return &a.Transitions[i]
 		}
 	}
@@ -202,7 +193,7 @@ func (a take) uneven() *evenness.Transition {
 	}
 	var worst *evenness.Transition
 	for i, t := range a.Transitions {
-		if t.LeastSure && !t.MadeUp && t.SpreadMs > 2*a.Timing.AudibleMs && (worst == nil || t.SpreadMs > worst.SpreadMs) {
+		if t.Varies && (worst == nil || t.SpreadMs > worst.SpreadMs) {
 			worst = &a.Transitions[i]
 		}
 	}
@@ -214,7 +205,7 @@ func findUneven(a take) (string, int) {
 	if t == nil {
 		return "", 0
 	}
-	return fmt.Sprintf("%s, is the least sure: on average %s, but it varies by %.0f ms, over %d times.", sentence(wordsOf(t.FingerPair)), onAverage(t.MeanMs), t.SpreadMs, t.Count), t.Count
+	return fmt.Sprintf("%s, is the least sure: on average %s, but it varies by %.0f ms, over %d times.", words.Sentence(wordsOf(t.FingerPair)), onAverage(t.MeanMs), t.SpreadMs, t.Count), t.Count
 }
 
 // onAverage words how late a transition comes, as the table of fingers shows it.
@@ -231,7 +222,7 @@ func onAverage(ms float64) string {
 // hurried returns the transition that surely comes earliest by more than is heard.
 func (a take) hurried() *evenness.Transition {
 	for i := len(a.Transitions) - 1; i >= 0; i-- {
-		if t := a.Transitions[i]; a.stands(t) && t.MeanMs < 0 {
+		if t := a.Transitions[i]; t.Stands && t.MeanMs < 0 {
 			return &a.Transitions[i]
 		}
 	}
@@ -243,7 +234,7 @@ func findHurried(a take) (string, int) {
 	if t == nil {
 		return "", 0
 	}
-	return fmt.Sprintf("%s, is hurried: %.0f ms early on average, %d times. The easy parts go faster than the hard ones.", sentence(wordsOf(t.FingerPair)), -t.MeanMs, t.Count), t.Count
+	return fmt.Sprintf("%s, is hurried: %.0f ms early on average, %d times. The easy parts go faster than the hard ones.", words.Sentence(wordsOf(t.FingerPair)), -t.MeanMs, t.Count), t.Count
 }
 
 // lateGroup returns the group of a kind that surely comes late, the latest.
@@ -374,4 +365,3 @@ func findSource(a take) (string, int) {
 }
 
 // sentence begins with a capital.
-func sentence(s string) string { return string(s[0]-'a'+'A') + s[1:] }

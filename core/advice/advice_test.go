@@ -11,35 +11,36 @@ import (
 	"manudrill/core/advice"
 	"manudrill/core/compare"
 	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
 	"manudrill/core/guitar"
 	"manudrill/core/listen"
 )
 
-func chartOf(t *testing.T, passes int) drill.Chart {
+func chartOf(t *testing.T, passes int) chart.Chart {
 	t.Helper()
 	d := drill.New("test", drill.SlurCombinations{Combinations: [][]int{{1, 2, 4}}, Slur: drill.HammerOns})
 	d.Path.Strings, d.Path.Stay.Count = []int{3, 2, 1}, 2
 	d.Rhythm.NotesPerBeat, d.Rhythm.Passes = 3, passes
-	chart, err := d.Chart(guitar.Standard(), 60)
+	c, err := d.Chart(guitar.Standard(), 60)
 	require.NoError(t, err)
-	return chart
+	return c
 }
 
 // exact is every note of the chart, moved by what off says, in ms.
-func exact(chart drill.Chart, off func(i int, n drill.Note) float64) []listen.Note {
+func exact(c chart.Chart, off func(i int, n chart.Note) float64) []listen.Note {
 	var heard []listen.Note
-	for i, n := range chart.Unroll() {
-		at := 2 + n.Beat*60/chart.BPM + off(i, n)/1000
-		heard = append(heard, listen.Note{Onset: at, End: at + 1/chart.NotesPerSecond(), Pitch: float64(n.MIDI), LevelDB: -20})
+	for i, n := range c.Unroll() {
+		at := 2 + n.Beat*60/c.BPM + off(i, n)/1000
+		heard = append(heard, listen.Note{Onset: at, End: at + 1/c.NotesPerSecond(), Pitch: float64(n.MIDI), LevelDB: -20})
 	}
 	return heard
 }
 
-func none(int, drill.Note) float64 { return 0 }
+func none(int, chart.Note) float64 { return 0 }
 
-func said(chart drill.Chart, heard []listen.Note) advice.Advice {
-	return advice.Of(evenness.Judge(compare.Compare(chart, heard)), chart)
+func said(c chart.Chart, heard []listen.Note) advice.Advice {
+	return advice.Of(evenness.Judge(compare.Compare(c, heard)), c)
 }
 
 func abouts(a advice.Advice) []string {
@@ -51,7 +52,7 @@ func abouts(a advice.Advice) []string {
 }
 
 // lateFourth is a little finger that comes late.
-func lateFourth(_ int, n drill.Note) float64 {
+func lateFourth(_ int, n chart.Note) float64 {
 	if n.Finger == 4 {
 		return 40
 	}
@@ -61,13 +62,13 @@ func lateFourth(_ int, n drill.Note) float64 {
 // Mistakes head what is said, each with where it was and what was heard instead, before
 // any word on evenness.
 func TestMistakesAreSaidFirstAndWhere(t *testing.T) {
-	chart := chartOf(t, 2)
-	heard := exact(chart, lateFourth)
+	c := chartOf(t, 2)
+	heard := exact(c, lateFourth)
 	heard[20].Pitch++                         // pass 2, note 3
 	heard = append(heard[:8:8], heard[9:]...) // pass 1, note 9
 	open := listen.Note{Onset: heard[25].Onset + 0.15, Pitch: 59, LevelDB: -22}
 	heard = append(heard[:26:26], append([]listen.Note{open}, heard[26:]...)...)
-	a := said(chart, heard)
+	a := said(c, heard)
 	assert.Equal(t, "34 of 36 notes right, 1 extra", a.Tally)
 	require.Len(t, a.Mistakes, 3)
 	assert.Equal(t, "pass 1, note 9: string 2 fret 8, little finger, missed", a.Mistakes[0].Text)
@@ -85,12 +86,12 @@ func TestMistakesAreSaidFirstAndWhere(t *testing.T) {
 
 // Three wrong notes in an even take: nothing is called even, or said not to stand out.
 func TestWrongNotesAreNoEvenTake(t *testing.T) {
-	chart := chartOf(t, 2)
-	heard := exact(chart, none)
+	c := chartOf(t, 2)
+	heard := exact(c, none)
 	for _, i := range []int{4, 13, 22} {
 		heard[i].Pitch--
 	}
-	a := said(chart, heard)
+	a := said(c, heard)
 	assert.Equal(t, []string{"mistakes"}, abouts(a))
 	for _, f := range a.Findings {
 		assert.NotContains(t, strings.ToLower(f.Text), "nothing stands out")
@@ -99,12 +100,12 @@ func TestWrongNotesAreNoEvenTake(t *testing.T) {
 
 // Many mistakes are counted, the first three named, and all of them listed.
 func TestManyMistakesAreCounted(t *testing.T) {
-	chart := chartOf(t, 2)
-	heard := exact(chart, none)
+	c := chartOf(t, 2)
+	heard := exact(c, none)
 	for _, i := range []int{2, 5, 9, 14, 20} {
 		heard[i].Pitch++
 	}
-	a := said(chart, heard)
+	a := said(c, heard)
 	assert.Len(t, a.Mistakes, 5)
 	assert.True(t, strings.HasSuffix(a.Findings[0].Text, "; and 2 more."), a.Findings[0].Text)
 	assert.Equal(t, 5, a.Findings[0].Count)
@@ -112,8 +113,8 @@ func TestManyMistakesAreCounted(t *testing.T) {
 
 // What was not played because the player left is told as that, once.
 func TestADrillThatWasLeftIsNoListOfMistakes(t *testing.T) {
-	chart := chartOf(t, 2)
-	a := said(chart, exact(chart, none)[:20])
+	c := chartOf(t, 2)
+	a := said(c, exact(c, none)[:20])
 	assert.Empty(t, a.Mistakes)
 	assert.Equal(t, "course", a.Findings[0].About)
 	assert.Contains(t, a.Findings[0].Text, "left after note 20 of 36")
@@ -121,13 +122,13 @@ func TestADrillThatWasLeftIsNoListOfMistakes(t *testing.T) {
 
 // Of something else one thing is said, without figures.
 func TestOfSomethingElseOneThingIsSaid(t *testing.T) {
-	chart := chartOf(t, 2)
-	heard := exact(chart, none)
+	c := chartOf(t, 2)
+	heard := exact(c, none)
 	for i := range heard {
 		heard[i].Pitch = 60 + float64(i*7%12)
 		heard[i].Onset = 2 + float64(i)*0.41
 	}
-	a := said(chart, heard)
+	a := said(c, heard)
 	assert.Equal(t, []string{"foreign"}, abouts(a))
 	assert.Empty(t, a.Mistakes)
 	assert.Empty(t, a.Remedies)
@@ -136,21 +137,21 @@ func TestOfSomethingElseOneThingIsSaid(t *testing.T) {
 // Where two things are late, the one that explains more of the unevenness comes first,
 // and the first remedy is for it.
 func TestTheCauseThatExplainsMostComesFirst(t *testing.T) {
-	chart := chartOf(t, 4)
-	crossing := func(i int, n drill.Note) float64 {
-		notes := chart.Unroll()
+	c := chartOf(t, 4)
+	crossing := func(i int, n chart.Note) float64 {
+		notes := c.Unroll()
 		if i > 0 && notes[i-1].String != n.String {
 			return 70
 		}
 		return 0
 	}
-	both := func(i int, n drill.Note) float64 { return crossing(i, n) + lateFourth(i, n)*0.3 }
-	a := said(chart, exact(chart, both))
+	both := func(i int, n chart.Note) float64 { return crossing(i, n) + lateFourth(i, n)*0.3 }
+	a := said(c, exact(c, both))
 	assert.Equal(t, "crossing", a.Findings[0].About, a.Findings)
 	require.NotEmpty(t, a.Remedies)
 	assert.Contains(t, a.Remedies[0].Drill.Name, "string change")
 
-	a = said(chart, exact(chart, lateFourth))
+	a = said(c, exact(c, lateFourth))
 	assert.Equal(t, "late", a.Findings[0].About)
 	assert.Contains(t, a.Remedies[0].Drill.Name, "2 to 4")
 }
@@ -158,18 +159,18 @@ func TestTheCauseThatExplainsMostComesFirst(t *testing.T) {
 // A pair that varies though it is in time on average is said with both figures, as the
 // table of fingers shows them.
 func TestTheHeadlineAndTheTableSayTheSame(t *testing.T) {
-	chart := chartOf(t, 4)
+	c := chartOf(t, 4)
 	k := 0
-	wavers := func(_ int, n drill.Note) float64 {
+	wavers := func(_ int, n chart.Note) float64 {
 		if n.Finger == 4 {
 			k++
 			return 33 * float64(1-2*(k/2%2))
 		}
 		return 0
 	}
-	a := evenness.Judge(compare.Compare(chart, exact(chart, wavers)))
+	a := evenness.Judge(compare.Compare(c, exact(c, wavers)))
 	text := ""
-	for _, f := range advice.Of(a, chart).Findings {
+	for _, f := range advice.Of(a, c).Findings {
 		if f.About == "uneven" {
 			text = f.Text
 		}
@@ -179,8 +180,8 @@ func TestTheHeadlineAndTheTableSayTheSame(t *testing.T) {
 }
 
 func TestAnEvenTakeNeedsNothing(t *testing.T) {
-	chart := chartOf(t, 2)
-	a := said(chart, exact(chart, none))
+	c := chartOf(t, 2)
+	a := said(c, exact(c, none))
 	assert.Equal(t, []string{"even"}, abouts(a))
 	assert.Empty(t, a.Remedies)
 	assert.Empty(t, a.Mistakes)
@@ -189,31 +190,31 @@ func TestAnEvenTakeNeedsNothing(t *testing.T) {
 // Each remedy is a drill that can be written out, starts at 70 % of the tempo at
 // which its notes came, and there are two at the most.
 func TestRemediesAreReadyDrills(t *testing.T) {
-	chart := chartOf(t, 4)
-	a := said(chart, exact(chart, lateFourth))
+	written := chartOf(t, 4)
+	a := said(written, exact(written, lateFourth))
 	require.NotEmpty(t, a.Remedies)
 	assert.LessOrEqual(t, len(a.Remedies), 2)
 	for _, r := range a.Remedies {
 		assert.Empty(t, r.Ladder.Check(r.Drill.Rhythm.NotesPerBeat), r.Drill.Name)
 		c, err := r.Drill.Chart(guitar.Standard(), r.Ladder.StartBPM)
 		require.NoError(t, err, r.Drill.Name)
-		assert.InDelta(t, 0.7*chart.NotesPerSecond(), c.NotesPerSecond(), 0.1)
+		assert.InDelta(t, 0.7*written.NotesPerSecond(), c.NotesPerSecond(), 0.1)
 		assert.NotEmpty(t, r.Reason)
 	}
 	c, err := a.Remedies[0].Drill.Chart(guitar.Standard(), 60)
 	require.NoError(t, err)
 	assert.Equal(t, 2, c.Notes[0].Finger)
 	assert.Equal(t, 4, c.Notes[1].Finger)
-	assert.Equal(t, drill.Hammer, c.Notes[1].Attack)
+	assert.Equal(t, chart.Hammer, c.Notes[1].Attack)
 }
 
 // What is wrong with every note comes before a finger that explains little of the
 // unevenness; one that explains most of it comes first.
 func TestHowNotesAreJoinedComesBeforeACauseThatExplainsLittle(t *testing.T) {
-	chart := chartOf(t, 4)
+	c := chartOf(t, 4)
 	for lateMs, first := range map[float64]string{19: "gaps", 60: "late"} {
 		rng := rand.New(rand.NewPCG(3, 5))
-		heard := exact(chart, func(_ int, n drill.Note) float64 {
+		heard := exact(c, func(_ int, n chart.Note) float64 {
 			off := 16 * rng.NormFloat64()
 			if n.Finger == 4 {
 				off += lateMs
@@ -223,7 +224,7 @@ func TestHowNotesAreJoinedComesBeforeACauseThatExplainsLittle(t *testing.T) {
 		for i := range heard[1:] {
 			heard[i].End = heard[i].Onset + 0.6*(heard[i+1].Onset-heard[i].Onset)
 		}
-		a := said(chart, heard)
+		a := said(c, heard)
 		assert.Equal(t, first, a.Findings[0].About, "%v", a.Findings)
 		assert.Contains(t, abouts(a), "late")
 		assert.Contains(t, abouts(a), "gaps")
@@ -235,11 +236,11 @@ func TestHowNotesAreJoinedComesBeforeACauseThatExplainsLittle(t *testing.T) {
 func TestOfAHandThatStraysAlikeNoSpotIsNamed(t *testing.T) {
 	rng := rand.New(rand.NewPCG(1, 2))
 	for _, passes := range []int{2, 4} {
-		chart := chartOf(t, passes)
+		c := chartOf(t, passes)
 		of := map[string]int{}
 		const takes = 400
 		for range takes {
-			for _, about := range abouts(said(chart, exact(chart, func(int, drill.Note) float64 { return 10 * rng.NormFloat64() }))) {
+			for _, about := range abouts(said(c, exact(c, func(int, chart.Note) float64 { return 10 * rng.NormFloat64() }))) {
 				of[about]++
 			}
 		}
@@ -256,8 +257,8 @@ func TestOfAHandThatStraysAlikeNoSpotIsNamed(t *testing.T) {
 // One finger that strays by far more than the others is the least sure.
 func TestTheFingerThatVariesMostIsNamed(t *testing.T) {
 	rng := rand.New(rand.NewPCG(3, 4))
-	chart := chartOf(t, 4)
-	a := said(chart, exact(chart, func(_ int, n drill.Note) float64 {
+	c := chartOf(t, 4)
+	a := said(c, exact(c, func(_ int, n chart.Note) float64 {
 		if n.Finger == 4 {
 			return 30 * rng.NormFloat64()
 		}

@@ -6,8 +6,9 @@ import (
 	"strings"
 
 	"manudrill/core/compare"
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
+	"manudrill/core/words"
 )
 
 // A Mistake is one note that was missed, wrong or besides, where it was, and in words.
@@ -56,13 +57,13 @@ func (t take) place(index int) string {
 	if n.Fret == 0 {
 		return fmt.Sprintf("%s: string %d open", t.number(index), n.String)
 	}
-	if n.Hand == drill.TappingHand {
+	if n.Hand == chart.TappingHand {
 		return where + ", tapped"
 	}
 	return where + ", " + fingers[max(0, min(n.Finger, len(fingers)-1))]
 }
 
-func (t take) note(index int) drill.Note { return t.chart.Notes[index%len(t.chart.Notes)] }
+func (t take) note(index int) chart.Note { return t.chart.Notes[index%len(t.chart.Notes)] }
 
 // number names a note as the screens do: by pass where there are several.
 func (t take) number(index int) string {
@@ -127,7 +128,7 @@ func findMistakes(t take) (string, int) {
 	for _, m := range all[:min(mostNamed, len(all))] {
 		named = append(named, m.Text)
 	}
-	text := fmt.Sprintf("%s. %s", t.tally(), sentence(strings.Join(named, "; ")))
+	text := fmt.Sprintf("%s. %s", t.tally(), words.Sentence(strings.Join(named, "; ")))
 	if more := len(all) - len(named); more > 0 {
 		text += fmt.Sprintf("; and %d more", more)
 	}

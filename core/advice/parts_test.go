@@ -10,13 +10,14 @@ import (
 	"manudrill/core/advice"
 	"manudrill/core/compare"
 	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
 	"manudrill/core/guitar"
 	"manudrill/core/tempo"
 )
 
 // sixOrders is a chart of six finger orders, twelve beats each.
-func sixOrders(t *testing.T) drill.Chart {
+func sixOrders(t *testing.T) chart.Chart {
 	t.Helper()
 	var drills []drill.Drill
 	for _, o := range [][]int{{1, 2, 3, 4}, {1, 2, 4, 3}, {1, 3, 2, 4}, {1, 3, 4, 2}, {1, 4, 2, 3}, {1, 4, 3, 2}} {
@@ -30,15 +31,15 @@ func sixOrders(t *testing.T) drill.Chart {
 }
 
 // stray moves every note by chance: so many ms, of each part.
-func stray(seed uint64, of func(part int) float64) func(int, drill.Note) float64 {
+func stray(seed uint64, of func(part int) float64) func(int, chart.Note) float64 {
 	rng := rand.New(rand.NewPCG(seed, 2))
-	return func(_ int, n drill.Note) float64 { return of(n.Part) * rng.NormFloat64() }
+	return func(_ int, n chart.Note) float64 { return of(n.Part) * rng.NormFloat64() }
 }
 
 func TestThePartThatIsLeastEvenIsNamed(t *testing.T) {
-	chart := sixOrders(t)
+	c := sixOrders(t)
 	for seed := range uint64(10) {
-		a := said(chart, exact(chart, stray(seed, func(part int) float64 {
+		a := said(c, exact(c, stray(seed, func(part int) float64 {
 			if part == 3 {
 				return 45
 			}
@@ -51,10 +52,10 @@ func TestThePartThatIsLeastEvenIsNamed(t *testing.T) {
 // Six parts alike: none may be named, in 100 takes but for one or two by chance; the
 // bound for all six together is 5 %.
 func TestOfPartsAlikeNoneIsNamed(t *testing.T) {
-	chart := sixOrders(t)
+	c := sixOrders(t)
 	named := 0
 	for seed := range uint64(100) {
-		a := said(chart, exact(chart, stray(900+seed, func(int) float64 { return 40 })))
+		a := said(c, exact(c, stray(900+seed, func(int) float64 { return 40 })))
 		for _, f := range a.Findings {
 			if f.About == "part" {
 				named++
@@ -66,8 +67,8 @@ func TestOfPartsAlikeNoneIsNamed(t *testing.T) {
 
 // A hand that tires got through four of six: the fifth strays by more than the gate allows.
 func TestHowFarSomebodyGotIsToldByTheGate(t *testing.T) {
-	chart := sixOrders(t)
-	a := evenness.Judge(compare.Compare(chart, exact(chart, stray(1, func(part int) float64 {
+	c := sixOrders(t)
+	a := evenness.Judge(compare.Compare(c, exact(c, stray(1, func(part int) float64 {
 		if part >= 4 {
 			return 80
 		}
@@ -79,10 +80,10 @@ func TestHowFarSomebodyGotIsToldByTheGate(t *testing.T) {
 	assert.Empty(t, told.Fault[3])
 	assert.Contains(t, told.Fault[4], "timing spread")
 
-	all := evenness.Judge(compare.Compare(chart, exact(chart, none)))
+	all := evenness.Judge(compare.Compare(c, exact(c, none)))
 	assert.Equal(t, "All 6 parts clean.", advice.PartsOf(all, tempo.Usual().Gate).Text)
 
-	half := evenness.Judge(compare.Compare(chart, exact(chart, none)[:len(chart.Notes)/2]))
+	half := evenness.Judge(compare.Compare(c, exact(c, none)[:len(c.Notes)/2]))
 	assert.Equal(t, "Clean as far as it was played, 3 of 6 parts.", advice.PartsOf(half, tempo.Usual().Gate).Text)
 
 	one := chartOf(t, 1)
@@ -92,11 +93,11 @@ func TestHowFarSomebodyGotIsToldByTheGate(t *testing.T) {
 func TestWhatTheSlursCostIsSaidOnlyWhereItIsSure(t *testing.T) {
 	d := drill.New("test", drill.SlurCombinations{Combinations: [][]int{{1, 2, 4}}, Slur: drill.HammerOns})
 	d.Path.Stay.Count, d.Rhythm.NotesPerBeat = 4, 3
-	chart, err := d.PickedFirst().Chart(guitar.Standard(), 60)
+	c, err := d.PickedFirst().Chart(guitar.Standard(), 60)
 	require.NoError(t, err)
 	costs := func(seed uint64, picked, slurred float64) string {
-		heard := exact(chart, stray(seed, func(part int) float64 { return []float64{picked, slurred}[part] }))
-		for _, f := range said(chart, heard).Findings {
+		heard := exact(c, stray(seed, func(part int) float64 { return []float64{picked, slurred}[part] }))
+		for _, f := range said(c, heard).Findings {
 			if f.About == "yardstick" {
 				return f.Text
 			}

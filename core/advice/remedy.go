@@ -6,8 +6,10 @@ import (
 	"slices"
 
 	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
 	"manudrill/core/tempo"
+	"manudrill/core/words"
 )
 
 // A Remedy is a ready drill for what is weak in a take, with its reason.
@@ -44,7 +46,7 @@ func remedies(t take, causes []cause) []Remedy {
 		case "late", "uneven":
 			add(pairAlone(t.chart, c.pair))
 		case "crossing":
-			add(spotAlone(t.chart, "the string change", func(from, to drill.Note) bool { return abs(from.String-to.String) == c.strings }))
+			add(spotAlone(t.chart, "the string change", func(from, to chart.Note) bool { return abs(from.String-to.String) == c.strings }))
 		case "shift":
 			add(spotAlone(t.chart, "the shift", evenness.Shifts))
 		}
@@ -62,12 +64,12 @@ func remedies(t take, causes []cause) []Remedy {
 func abs(n int) int { return max(n, -n) }
 
 // is reports whether one chart note after another is the finger pair.
-func is(p evenness.FingerPair, a, b drill.Note) bool {
+func is(p evenness.FingerPair, a, b chart.Note) bool {
 	return a.String == b.String && a.Finger == p.From && b.Finger == p.To && b.Attack == p.Attack
 }
 
 // pair returns the first place in the chart where the finger pair is played.
-func pair(c drill.Chart, p evenness.FingerPair) (from, to drill.Note, ok bool) {
+func pair(c chart.Chart, p evenness.FingerPair) (from, to chart.Note, ok bool) {
 	for i := 1; i < len(c.Notes); i++ {
 		if a, b := c.Notes[i-1], c.Notes[i]; is(p, a, b) {
 			return a, b, true
@@ -78,7 +80,7 @@ func pair(c drill.Chart, p evenness.FingerPair) (from, to drill.Note, ok bool) {
 
 // spot makes a drill of a few notes, played over and over at each of its
 // strings, two a beat, at a share of the tempo they were played at.
-func spot(name string, c drill.Chart, notes []drill.FreeNote, strings []int) (drill.Drill, tempo.Ladder) {
+func spot(name string, c chart.Chart, notes []drill.FreeNote, strings []int) (drill.Drill, tempo.Ladder) {
 	p := drill.Free{Notes: notes}
 	d := drill.New(name, p)
 	d.Path.Position, d.Path.Strings = p.Home()
@@ -103,21 +105,21 @@ func whole(bpm float64) float64 {
 	return min(tempo.MaxBPM, max(tempo.MinBPM, math.Round(bpm)))
 }
 
-func free(n drill.Note) drill.FreeNote {
+func free(n chart.Note) drill.FreeNote {
 	return drill.FreeNote{String: n.String, Fret: n.Fret, Finger: n.Finger, Hand: n.Hand, Attack: n.Attack}
 }
 
 // started is a note that begins a cell: a slur needs a note to come from.
-func started(n drill.Note) drill.FreeNote {
+func started(n chart.Note) drill.FreeNote {
 	f := free(n)
-	if n.Hand != drill.TappingHand {
-		f.Attack = drill.Pick
+	if n.Hand != chart.TappingHand {
+		f.Attack = chart.Pick
 	}
 	return f
 }
 
 // pairAlone is the weak pair alone, over the strings it is played on.
-func pairAlone(c drill.Chart, p evenness.FingerPair) (Remedy, bool) {
+func pairAlone(c chart.Chart, p evenness.FingerPair) (Remedy, bool) {
 	from, to, ok := pair(c, p)
 	if !ok {
 		return Remedy{}, false
@@ -127,7 +129,7 @@ func pairAlone(c drill.Chart, p evenness.FingerPair) (Remedy, bool) {
 }
 
 // stringsOf returns the strings a pair is played on, thickest first.
-func stringsOf(c drill.Chart, p evenness.FingerPair) []int {
+func stringsOf(c chart.Chart, p evenness.FingerPair) []int {
 	var strings []int
 	for i := 1; i < len(c.Notes); i++ {
 		if a, b := c.Notes[i-1], c.Notes[i]; is(p, a, b) && !slices.Contains(strings, b.String) {
@@ -147,10 +149,10 @@ const (
 )
 
 // higherUp is the same pair further up the neck, where the frets are narrower.
-func higherUp(c drill.Chart, p evenness.FingerPair) (Remedy, bool) {
+func higherUp(c chart.Chart, p evenness.FingerPair) (Remedy, bool) {
 	from, to, ok := pair(c, p)
 	low := min(from.Fret, to.Fret)
-	if !ok || abs(from.Fret-to.Fret) < 2 || low == 0 || low > lowPosition || from.Hand == drill.TappingHand || to.Hand == drill.TappingHand {
+	if !ok || abs(from.Fret-to.Fret) < 2 || low == 0 || low > lowPosition || from.Hand == chart.TappingHand || to.Hand == chart.TappingHand {
 		return Remedy{}, false
 	}
 	d, ladder := spot(fmt.Sprintf("%s: %d to %d higher up", c.Name, p.From, p.To), c, []drill.FreeNote{started(from), free(to)}, stringsOf(c, p))
@@ -162,23 +164,23 @@ func higherUp(c drill.Chart, p evenness.FingerPair) (Remedy, bool) {
 const tapped = 8
 
 // withoutPick is the pair tapped in time by the fretting hand alone.
-func withoutPick(c drill.Chart, p evenness.FingerPair) (Remedy, bool) {
+func withoutPick(c chart.Chart, p evenness.FingerPair) (Remedy, bool) {
 	from, to, ok := pair(c, p)
-	if !ok || p.Attack != drill.Hammer || from.Fret == 0 {
+	if !ok || p.Attack != chart.Hammer || from.Fret == 0 {
 		return Remedy{}, false
 	}
 	first := free(from)
-	first.Attack = drill.Nowhere
+	first.Attack = chart.Nowhere
 	d, ladder := spot(fmt.Sprintf("%s: %d to %d without the pick", c.Name, p.From, p.To), c, []drill.FreeNote{first, free(to)}, stringsOf(c, p))
 	d.Path.Stay.Count = tapped
 	return Remedy{fmt.Sprintf("Tap the pair in time %d times without picking, then add the pick.", tapped), d, ladder}, true
 }
 
 // pullsApart is the drill's pull-offs in a block of their own.
-func pullsApart(c drill.Chart, p evenness.FingerPair) (Remedy, bool) {
-	hammers := slices.ContainsFunc(c.Notes, func(n drill.Note) bool { return n.Attack == drill.Hammer })
+func pullsApart(c chart.Chart, p evenness.FingerPair) (Remedy, bool) {
+	hammers := slices.ContainsFunc(c.Notes, func(n chart.Note) bool { return n.Attack == chart.Hammer })
 	from, to, ok := pair(c, p)
-	if !ok || p.Attack != drill.Pull || !hammers {
+	if !ok || p.Attack != chart.Pull || !hammers {
 		return Remedy{}, false
 	}
 	d, ladder := spot(c.Name+": pull-offs alone", c, []drill.FreeNote{started(from), free(to)}, nil)
@@ -186,7 +188,7 @@ func pullsApart(c drill.Chart, p evenness.FingerPair) (Remedy, bool) {
 }
 
 // spotAlone is the first place of a kind alone, with two notes on each side.
-func spotAlone(c drill.Chart, what string, at func(from, to drill.Note) bool) (Remedy, bool) {
+func spotAlone(c chart.Chart, what string, at func(from, to chart.Note) bool) (Remedy, bool) {
 	for i := 2; i+1 < len(c.Notes); i++ {
 		if !at(c.Notes[i-1], c.Notes[i]) {
 			continue
@@ -196,7 +198,7 @@ func spotAlone(c drill.Chart, what string, at func(from, to drill.Note) bool) (R
 			notes = append(notes, free(n))
 		}
 		d, ladder := spot(fmt.Sprintf("%s: %s alone", c.Name, what), c, notes, nil)
-		return Remedy{fmt.Sprintf("%s alone, with two notes on each side, at %.0f %% of the tempo.", sentence(what), 100*slower), d, ladder}, true
+		return Remedy{fmt.Sprintf("%s alone, with two notes on each side, at %.0f %% of the tempo.", words.Sentence(what), 100*slower), d, ladder}, true
 	}
 	return Remedy{}, false
 }

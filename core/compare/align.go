@@ -4,7 +4,7 @@ import (
 	"math"
 	"slices"
 
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/listen"
 )
 
@@ -54,11 +54,11 @@ type cell struct {
 // dynamic programming over pairs. The cost of a pair is its pitch; of a step from
 // pair to pair, what is skipped and how far the interval is off.
 type aligner struct {
-	notes  []drill.Note
+	notes  []chart.Note
 	heard  []listen.Note
-	pitch  func(chart, heard int) float64 // what the pitch of a pair costs
-	spb    float64                        // seconds per beat
-	asked  int                            // how many of the notes must be played; those after may be
+	pitch  func(c, heard int) float64 // what the pitch of a pair costs
+	spb    float64                    // seconds per beat
+	asked  int                        // how many of the notes must be played; those after may be
 	rows   []row
 	lowest float64 // cost of the cheapest alignment
 }

@@ -4,7 +4,7 @@ import (
 	"math"
 	"slices"
 
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/listen"
 )
 
@@ -21,14 +21,14 @@ const (
 // A Match is one chart note and what was heard for it.
 type Match struct {
 	Index  int // in the chart written out over all passes
-	Chart  drill.Note
+	Chart  chart.Note
 	Status Status
 	Heard  listen.Note // zero when missed
 }
 
 // A Take is a recording laid against its chart.
 type Take struct {
-	Chart       drill.Chart
+	Chart       chart.Chart
 	Passes      int     // as many as asked for, more where more were played
 	Matches     []Match // one for each chart note of each pass, in order
 	Extras      []listen.Note
@@ -72,7 +72,7 @@ func pitchCost(midi int, n listen.Note, off float64, lowest int) float64 {
 }
 
 // lowestOf is the pitch of the lowest string.
-func lowestOf(c drill.Chart) int {
+func lowestOf(c chart.Chart) int {
 	if len(c.Tuning) == 0 {
 		return 0
 	}
@@ -130,17 +130,17 @@ func (t Take) Last() int {
 //
 // The chart must be valid; of one without notes nothing is played. Of a take that is
 // [Take.Foreign] nothing is laid on the chart, and nothing listed besides.
-func Compare(chart drill.Chart, heard []listen.Note, ticks ...float64) Take {
-	asked := max(1, chart.Passes)
-	if len(chart.Notes) == 0 {
-		return Take{Chart: chart, Passes: asked}
+func Compare(c chart.Chart, heard []listen.Note, ticks ...float64) Take {
+	asked := max(1, c.Passes)
+	if len(c.Notes) == 0 {
+		return Take{Chart: c, Passes: asked}
 	}
-	best, pairs, off := laid(chart, asked, heard)
+	best, pairs, off := laid(c, asked, heard)
 	if loud := withoutFaint(best, pairs); len(loud) < len(heard) {
 		heard = loud
-		best, pairs, off = laid(chart, asked, heard)
+		best, pairs, off = laid(c, asked, heard)
 	}
-	t := Take{Chart: chart, Passes: asked, TuningCents: 100 * off, Ticks: slices.Clip(ticks)}
+	t := Take{Chart: c, Passes: asked, TuningCents: 100 * off, Ticks: slices.Clip(ticks)}
 	t.fill(best, pairs)
 	t.fillAgain(best.spb)
 	t.findCountIn()
@@ -164,11 +164,11 @@ func (t *Take) setAside() {
 }
 
 // laid lays what was heard against a chart, at the tuning at which most of it fits.
-func laid(chart drill.Chart, asked int, heard []listen.Note) (best *aligner, pairs []pair, off float64) {
-	notes, lowest := unrolled(chart, max(asked, passesIn(chart, heard))), lowestOf(chart)
+func laid(written chart.Chart, asked int, heard []listen.Note) (best *aligner, pairs []pair, off float64) {
+	notes, lowest := unrolled(written, max(asked, passesIn(written, heard))), lowestOf(written)
 	for _, maybe := range detuned(heard) {
 		a := &aligner{
-			notes: notes, heard: heard, spb: 60 / chart.BPM, asked: asked * len(chart.Notes),
+			notes: notes, heard: heard, spb: 60 / written.BPM, asked: asked * len(written.Notes),
 			pitch: func(c, h int) float64 { return pitchCost(notes[c].MIDI, heard[h], maybe, lowest) },
 		}
 		if p := a.align(); best == nil || a.lowest < best.lowest {
@@ -184,14 +184,14 @@ func laid(chart drill.Chart, asked int, heard []listen.Note) (best *aligner, pai
 }
 
 // passesIn is how many passes the heard notes are enough for.
-func passesIn(chart drill.Chart, heard []listen.Note) int {
-	return (len(heard) + len(chart.Notes)/2) / len(chart.Notes)
+func passesIn(c chart.Chart, heard []listen.Note) int {
+	return (len(heard) + len(c.Notes)/2) / len(c.Notes)
 }
 
 // unrolled is the chart written out over so many passes.
-func unrolled(chart drill.Chart, passes int) []drill.Note {
-	chart.Passes = passes
-	return chart.Unroll()
+func unrolled(c chart.Chart, passes int) []chart.Note {
+	c.Passes = passes
+	return c.Unroll()
 }
 
 // fill turns pairs of chart and heard notes into matches and extras. Passes

@@ -9,23 +9,24 @@ import (
 
 	"manudrill/core/compare"
 	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/guitar"
 	"manudrill/core/listen"
 )
 
 // pairs is a drill of 22 notes over all strings and back, two a beat.
-func pairs(t require.TestingT) drill.Chart {
+func pairs(t require.TestingT) chart.Chart {
 	d := drill.New("pairs", drill.SlurCombinations{Combinations: [][]int{{1, 3}}, Slur: drill.HammerOns})
 	d.Path.Position, d.Path.Back, d.Rhythm.Passes = 7, drill.Returns, 1
-	chart, err := d.Chart(guitar.Standard(), 90)
+	c, err := d.Chart(guitar.Standard(), 90)
 	require.NoError(t, err)
-	return chart
+	return c
 }
 
 // exact plays every note at its time, the first at start.
-func exact(chart drill.Chart, start, bpm float64) []listen.Note {
+func exact(c chart.Chart, start, bpm float64) []listen.Note {
 	var heard []listen.Note
-	for _, n := range chart.Unroll() {
+	for _, n := range c.Unroll() {
 		heard = append(heard, listen.Note{Onset: start + n.Beat*60/bpm, Pitch: float64(n.MIDI)})
 	}
 	return heard
@@ -48,8 +49,8 @@ func with(notes []listen.Note, i int, n listen.Note) []listen.Note {
 }
 
 func TestWhatBecameOfEachNote(t *testing.T) {
-	chart := pairs(t)
-	played := exact(chart, 2, 90)
+	written := pairs(t)
+	played := exact(written, 2, 90)
 	wrong := append([]listen.Note{}, played...)
 	wrong[9].Pitch++
 	between := listen.Note{Onset: (played[4].Onset + played[5].Onset) / 2, Pitch: 40}
@@ -66,12 +67,12 @@ func TestWhatBecameOfEachNote(t *testing.T) {
 		"one extra":             {with(played, 5, between), nil, nil, 1},
 		"the first missed":      {without(played, 0), []int{0}, nil, 0},
 		"the last missed":       {without(played, 21), []int{21}, nil, 0},
-		"started late":          {exact(chart, 31, 90), nil, nil, 0},
-		"an eighth slower":      {exact(chart, 2, 79), nil, nil, 0},
+		"started late":          {exact(written, 31, 90), nil, nil, 0},
+		"an eighth slower":      {exact(written, 2, 79), nil, nil, 0},
 		"missed, wrong, extra":  {with(without(wrong, 15), 5, between), []int{15}, []int{9}, 1},
 		"a knock before it all": {append([]listen.Note{{Onset: 0.4, Pitch: 33}}, played...), nil, nil, 1},
 	} {
-		take := compare.Compare(chart, c.heard)
+		take := compare.Compare(written, c.heard)
 		by := statuses(take)
 		assert.Equal(t, c.missed, by[compare.Missed], "%s: missed", name)
 		assert.Equal(t, c.wrong, by[compare.Wrong], "%s: wrong", name)
@@ -81,57 +82,57 @@ func TestWhatBecameOfEachNote(t *testing.T) {
 }
 
 func TestAPauseInTheMiddleIsUnderstood(t *testing.T) {
-	chart := pairs(t)
-	heard := exact(chart, 2, 90)
+	c := pairs(t)
+	heard := exact(c, 2, 90)
 	for i := 11; i < len(heard); i++ {
 		heard[i].Onset += 3
 	}
-	assert.Equal(t, len(chart.Notes), compare.Compare(chart, heard).Count(compare.Played))
+	assert.Equal(t, len(c.Notes), compare.Compare(c, heard).Count(compare.Played))
 }
 
 func TestAllPassesAreExpected(t *testing.T) {
-	chart := pairs(t)
-	chart.Passes = 3
-	heard := exact(chart, 2, 90)
-	take := compare.Compare(chart, heard[:44])
+	c := pairs(t)
+	c.Passes = 3
+	heard := exact(c, 2, 90)
+	take := compare.Compare(c, heard[:44])
 	assert.Len(t, take.Matches, 66)
 	assert.Equal(t, 44, take.Count(compare.Played))
 	assert.Equal(t, 22, take.Count(compare.Missed))
 }
 
 func TestAnotherDrillIsForeign(t *testing.T) {
-	chart := pairs(t)
+	c := pairs(t)
 	d := drill.New("other", drill.FingerPerFret{Orders: [][]int{{4, 2, 3, 1}}})
 	d.Path.Position, d.Path.Strings = 2, []int{1, 2, 3, 4, 5, 6}
 	d.Attacks.Rule, d.Rhythm.NotesPerBeat, d.Rhythm.Passes = drill.AllPicked, 4, 1
 	other, err := d.Chart(guitar.Standard(), 90)
 	require.NoError(t, err)
-	assert.True(t, compare.Compare(chart, exact(other, 2, 90)).Foreign())
-	assert.True(t, compare.Compare(chart, nil).Foreign(), "silence is no take of the drill")
+	assert.True(t, compare.Compare(c, exact(other, 2, 90)).Foreign())
+	assert.True(t, compare.Compare(c, nil).Foreign(), "silence is no take of the drill")
 	d.Pattern, d.Path.Position, d.Rhythm.NotesPerBeat = drill.FingerPerFret{Orders: [][]int{{2, 1, 3, 4}}}, 7, 4
 	near, err := d.Chart(guitar.Standard(), 150)
 	require.NoError(t, err)
-	assert.True(t, compare.Compare(chart, exact(near, 2, 150)).Foreign(), "on the same frets")
+	assert.True(t, compare.Compare(c, exact(near, 2, 150)).Foreign(), "on the same frets")
 }
 
 // Whatever notes are left out, the rest is laid on itself: nothing is wrong and
 // nothing is extra.
 func TestLeavingNotesOutMakesOnlyMissedNotes(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		chart := pairs(t)
+		c := pairs(t)
 		out := rapid.SliceOfNDistinct(rapid.IntRange(0, 21), 0, 4, rapid.ID).Draw(t, "out")
 		gone := map[int]bool{}
 		for _, i := range out {
 			gone[i] = true
 		}
 		var heard []listen.Note
-		for i, n := range exact(chart, 1, 90) {
+		for i, n := range exact(c, 1, 90) {
 			if !gone[i] {
 				n.Onset += rapid.Float64Range(-0.02, 0.02).Draw(t, "late")
 				heard = append(heard, n)
 			}
 		}
-		take := compare.Compare(chart, heard)
+		take := compare.Compare(c, heard)
 		assert.Empty(t, take.Extras)
 		assert.Zero(t, take.Count(compare.Wrong))
 		assert.Equal(t, len(out), take.Count(compare.Missed))

@@ -8,6 +8,7 @@ import (
 
 	"manudrill/core/compare"
 	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/guitar"
 	"manudrill/core/listen"
 )
@@ -25,8 +26,8 @@ func loud(notes []listen.Note, db float64) []listen.Note {
 // of the drill is still played. Measured: what was falsely told lay 15 to 33 dB below the
 // notes played, real extra notes within 4.
 func TestFaintSoundsAreNoMistakes(t *testing.T) {
-	chart := pairs(t)
-	played := loud(exact(chart, 2, 90), -20)
+	written := pairs(t)
+	played := loud(exact(written, 2, 90), -20)
 	voice := listen.Note{Onset: played[6].Onset + 0.15, Pitch: 58, LevelDB: -37}
 	before := listen.Note{Onset: 0.7, Pitch: 61, LevelDB: -36}
 	for name, c := range map[string]struct {
@@ -40,7 +41,7 @@ func TestFaintSoundsAreNoMistakes(t *testing.T) {
 		"an extra note":      {with(played, 7, listen.Note{Onset: voice.Onset, Pitch: 58, LevelDB: -25}), 22, 0, 1, -1},
 		"a voice for a note": {with(without(played, 9), 9, listen.Note{Onset: played[9].Onset, Pitch: 58, LevelDB: -38}), 21, 1, 0, 9},
 	} {
-		take := compare.Compare(chart, c.heard)
+		take := compare.Compare(written, c.heard)
 		assert.Equal(t, c.played, take.Count(compare.Played), name)
 		assert.Equal(t, c.missed, take.Count(compare.Missed), name)
 		assert.Len(t, take.Extras, c.extras, name)
@@ -50,23 +51,23 @@ func TestFaintSoundsAreNoMistakes(t *testing.T) {
 	}
 	soft := loud(played, -20)
 	soft[4].LevelDB = -38
-	assert.Equal(t, 22, compare.Compare(chart, soft).Count(compare.Played), "a weak slur in its place is played")
+	assert.Equal(t, 22, compare.Compare(written, soft).Count(compare.Played), "a weak slur in its place is played")
 }
 
 // An extra note an octave off is not laid on the note before it that was missed; one
 // the listener takes for its octave still is the note.
 func TestAnOctaveCostsSomething(t *testing.T) {
-	chart := pairs(t)
-	played := exact(chart, 2, 90)
+	c := pairs(t)
+	played := exact(c, 2, 90)
 	octave := append([]listen.Note{}, played...)
 	octave[5].Pitch += 12
-	take := compare.Compare(chart, octave)
+	take := compare.Compare(c, octave)
 	assert.Equal(t, 22, take.Count(compare.Played), "told in another octave")
 	assert.Empty(t, take.Extras)
 
 	between := played[9]
 	between.Onset, between.Pitch = (played[9].Onset+played[10].Onset)/2, played[9].Pitch+12
-	take = compare.Compare(chart, with(without(played, 9), 9, between))
+	take = compare.Compare(c, with(without(played, 9), 9, between))
 	assert.Equal(t, compare.Missed, take.Matches[9].Status)
 	require.Len(t, take.Extras, 1)
 	assert.InDelta(t, between.Onset, take.Extras[0].Onset, 1e-9)
@@ -74,12 +75,12 @@ func TestAnOctaveCostsSomething(t *testing.T) {
 
 // Of something else nothing is listed: what fits does so by chance.
 func TestNothingIsListedOfSomethingElse(t *testing.T) {
-	chart := pairs(t)
+	c := pairs(t)
 	d := drill.New("other", drill.FingerPerFret{Orders: [][]int{{4, 2, 3, 1}}})
 	d.Path.Position, d.Attacks.Rule, d.Rhythm.NotesPerBeat, d.Rhythm.Passes = 2, drill.AllPicked, 4, 1
 	other, err := d.Chart(guitar.Standard(), 90)
 	require.NoError(t, err)
-	take := compare.Compare(chart, exact(other, 2, 90))
+	take := compare.Compare(c, exact(other, 2, 90))
 	require.True(t, take.Foreign())
 	assert.Equal(t, len(take.Matches), take.Count(compare.Missed))
 	assert.Empty(t, take.Extras)
@@ -88,7 +89,7 @@ func TestNothingIsListedOfSomethingElse(t *testing.T) {
 
 // A chart without notes has none played: nothing is divided by their number.
 func TestAnEmptyChartIsForeignToAllSound(t *testing.T) {
-	take := compare.Compare(drill.Chart{BPM: 90, NotesPerBeat: 2}, exact(pairs(t), 1, 90))
+	take := compare.Compare(chart.Chart{BPM: 90, NotesPerBeat: 2}, exact(pairs(t), 1, 90))
 	assert.True(t, take.Foreign())
 	assert.Empty(t, take.Matches)
 }

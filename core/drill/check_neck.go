@@ -51,7 +51,7 @@ func (d Drill) neckFault(g guitar.Guitar, text string) Fault {
 		for _, position := range []int{d.Path.Position - away, d.Path.Position + away} {
 			moved := d
 			moved.Path.Position = position
-			if position >= 1 && moved.fits(g) {
+			if position >= 1 && moved.Fits(g) {
 				fault.Text += fmt.Sprintf(" Use position %d.", position)
 				fault.Mends = []Mend{{fmt.Sprintf("Move to position %d", position), moved}}
 				return fault
@@ -62,8 +62,8 @@ func (d Drill) neckFault(g guitar.Guitar, text string) Fault {
 	return fault
 }
 
-// fits reports whether a drill that is whole otherwise stays on the neck.
-func (d Drill) fits(g guitar.Guitar) bool {
-	l, err := d.lay(g, 60)
+// Fits reports whether a drill that is whole otherwise stays on the neck.
+func (d Drill) Fits(g guitar.Guitar) bool {
+	l, err := d.places(d.layoutFor(g, guitar.UsualHand(), usualBPM))
 	return err == nil && len(l) > 0 && l.offNeck(g) == ""
 }

@@ -2,18 +2,18 @@ package drill
 
 import (
 	"encoding/json"
+	"fmt"
 	"strings"
 	"unicode"
 
 	"manudrill/core/bounds"
+	"manudrill/core/drill/chart"
 	"manudrill/core/guitar"
+	"manudrill/core/words"
 )
 
 // MaxName is the most characters a drill's name may have.
 const MaxName = 120
-
-// MaxNotes is the most notes a take may have, all passes together.
-const MaxNotes = 4000
 
 // A Drill is one or more parts played without a stop, independent of one student. Its
 // first part's settings are its own.
@@ -88,8 +88,8 @@ func (d Drill) Check(g guitar.Guitar) Faults {
 	if strings.ContainsFunc(d.Name, unicode.IsControl) {
 		faults.Add("name", "The name holds a line break or another character that is not seen; type it anew.")
 	}
-	if len(d.Then) >= MaxParts {
-		faults.Add("then", "A drill has 1 to %d parts, not %d.", MaxParts, len(d.Then)+1)
+	if len(d.Then) >= chart.MaxParts {
+		faults.Add("then", "A drill has 1 to %d parts, not %d.", chart.MaxParts, len(d.Then)+1)
 		return faults
 	}
 	d.Rhythm.check(&faults)
@@ -127,31 +127,38 @@ func (d Drill) CheckAt(g guitar.Guitar, bpm float64) (faults Faults) {
 // many, all on the neck.
 func (d Drill) checkLine(g guitar.Guitar, bpm float64, faults *Faults) line {
 	var whole line
+	by := d.layoutFor(g, guitar.UsualHand(), bpm)
 	for i, p := range d.Parts() {
 		var own Faults
-		l, err := p.lay(g, d.lengthAt(bpm))
+		l, err := p.lay(by)
 		switch text := l.offNeck(g); {
 		case err != nil:
-			own.Add("pattern", "%s.", sentence(err.Error()))
+			own.Add("pattern", "%s.", words.Sentence(err.Error()))
 		case len(l) == 0:
 			own.Add("pattern", "This makes no notes; choose at least one cell.")
-		case len(l) <= MaxNotes && text != "":
-			own = append(own, d.alone(i).neckFault(g, text))
+		case len(l) <= chart.MaxNotes && text != "":
+			own = append(own, d.Alone(i).neckFault(g, text))
 		}
 		*faults = append(*faults, d.inPart(i, own)...)
 		whole = append(whole, l...)
-		if len(whole) > MaxNotes {
+		if len(whole) > chart.MaxNotes {
 			break
 		}
 	}
 	if len(*faults) == 0 {
 		whole = d.Rhythm.close(whole)
 	}
-	if len(*faults) == 0 && len(whole)*d.Rhythm.Passes > MaxNotes {
-		faults.Add("rhythm.passes", "This makes more than %d notes in a take. Use fewer passes, parts, strings, cells or shifts, or a shorter stay.", MaxNotes)
+	if len(*faults) == 0 && len(whole)*d.Rhythm.Passes > chart.MaxNotes {
+		*faults = append(*faults, d.tooMany(bpm))
 	}
 	return whole
 }
 
-// sentence gives a message a capital letter.
-func sentence(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
+// tooMany is the fault of a drill that makes too many notes at a tempo.
+func (d Drill) tooMany(bpm float64) Fault {
+	f := Fault{Field: "rhythm.passes", Text: fmt.Sprintf("This makes more than %d notes in a take. Use fewer passes, parts, strings, cells or shifts, or a shorter stay.", chart.MaxNotes)}
+	if d.HangsOnTempo() {
+		f.Text = fmt.Sprintf("At %g bpm this makes more than %d notes in a take, for something lasts so many seconds. Let it last a shorter time, use fewer parts or passes, or lower the target.", bpm, chart.MaxNotes)
+	}
+	return f
+}

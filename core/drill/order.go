@@ -16,9 +16,11 @@ const (
 	Down    Order = "down"
 	Both    Order = "both"
 	Cascade Order = "cascade"
+	// OneByOne is of a shape on two strings alone: one note after another changes strings.
+	OneByOne Order = "oneByOne"
 )
 
-// Orders are all four.
+// Orders are those that every run and shape can have.
 var Orders = []Order{Up, Down, Both, Cascade}
 
 // A Sequence breaks a run into overlapping groups: of three by one is
@@ -38,21 +40,23 @@ func (s Sequence) check() error {
 	return nil
 }
 
-// over returns the notes in sequence; a run shorter than a group stays whole.
-func (s Sequence) over(c Cell) Cell {
-	if s.Length == 0 || len(c) < s.Length {
-		return c
+// groups are the notes in sequence; a run shorter than a group stays whole, as one note
+// after another.
+func (s Sequence) groups(c Cell) []Cell {
+	length, advance := s.Length, s.Advance
+	if length == 0 || len(c) < length {
+		length, advance = 1, 1
 	}
-	var out Cell
-	for at := 0; at+s.Length <= len(c); at += s.Advance {
-		out = append(out, c[at:at+s.Length]...)
+	var out []Cell
+	for at := 0; at+length <= len(c); at += advance {
+		out = append(out, c[at:at+length])
 	}
 	return out
 }
 
-// arrange plays a shape, given from its lowest note to its highest, in an
-// order. A cascade takes as many notes at a time as window says.
-func (o Order) arrange(c Cell, seq Sequence, window int) (Cell, error) {
+// arrange plays a shape, given from its lowest note to its highest, in an order, as one
+// cell. A cascade takes as many notes at a time as window says.
+func (o Order) arrange(c Cell, seq Sequence, window int, turn Turn) ([]Cell, error) {
 	if err := seq.check(); err != nil {
 		return nil, err
 	}
@@ -60,41 +64,48 @@ func (o Order) arrange(c Cell, seq Sequence, window int) (Cell, error) {
 	slices.Reverse(down)
 	switch o {
 	case Up:
-		return seq.over(c), nil
+		return []Cell{slices.Concat(seq.groups(c)...)}, nil
 	case Down:
-		return seq.over(down), nil
+		return []Cell{slices.Concat(seq.groups(down)...)}, nil
 	case Both:
-		return closed(seq.over(c), seq.over(down)), nil
+		return []Cell{turned(seq.groups(c), seq.groups(down), turn)}, nil
 	case Cascade:
-		return cascade(down, window), nil
+		return []Cell{thereAndBack(windows(down, window), turn)}, nil
 	}
 	return nil, fmt.Errorf("the order is %q; choose up, down, both or cascade", o)
 }
 
-// closed joins the way up and the way down without doubling the two turning
-// notes: in the middle, and at the end, where it starts again.
-func closed(up, down Cell) Cell {
-	out := slices.Clone(up)
-	if len(down) > 0 && out[len(out)-1] == down[0] {
-		down = down[1:]
+// turned joins groups there and back. Unless the turning notes are played again, no note
+// sounds twice in a row, in the middle or where it starts anew: a group that would begin on
+// the note before is left out whole, so that the others stand where they stood on the beat.
+func turned(there, back []Cell, turn Turn) Cell {
+	if turn != TurnAgain && len(there) > 0 && len(back) > 0 {
+		last := there[len(there)-1]
+		if last[len(last)-1] == back[0][0] {
+			back = back[1:]
+		}
+		if n := len(back); n > 0 && back[n-1][len(back[n-1])-1] == there[0][0] && len(there)+n > 2 {
+			back = back[:n-1]
+		}
 	}
-	out = append(out, down...)
-	if len(out) > 2 && out[len(out)-1] == out[0] {
-		out = out[:len(out)-1]
+	return slices.Concat(slices.Concat(there...), slices.Concat(back...))
+}
+
+// windows moves a window of notes down the shape, one note at a time.
+func windows(down Cell, window int) (out []Cell) {
+	for at := range max(0, len(down)-window) + 1 {
+		out = append(out, down[at:min(len(down), at+window)])
 	}
 	return out
 }
 
-// cascade moves a window of notes down the shape, one note at a time, and back
-// up without doubling the turning windows.
-func cascade(down Cell, window int) Cell {
-	last := max(0, len(down)-window)
-	var out Cell
-	for at := range last + 1 {
-		out = append(out, down[at:min(len(down), at+window)]...)
+// thereAndBack plays steps and the same backwards; the turning ones once, unless they are to
+// be played again.
+func thereAndBack(steps []Cell, turn Turn) Cell {
+	back := slices.Clone(steps)
+	slices.Reverse(back)
+	if turn != TurnAgain {
+		back = back[1:max(1, len(back)-1)]
 	}
-	for at := last - 1; at > 0; at-- {
-		out = append(out, down[at:at+window]...)
-	}
-	return out
+	return slices.Concat(slices.Concat(steps...), slices.Concat(back...))
 }

@@ -9,10 +9,8 @@ import (
 	"unicode"
 
 	"manudrill/core/guitar"
+	"manudrill/core/words"
 )
-
-// MaxParts is the most parts a drill may have.
-const MaxParts = 64
 
 // A Part is a pattern with its path, attacks, strokes and fingers, and how long it is
 // played before the next.
@@ -117,8 +115,8 @@ func (d Drill) each(change func(Part) Part) Drill {
 	return d.OfParts(parts)
 }
 
-// alone is the drill of one part only.
-func (d Drill) alone(i int) Drill { return d.OfParts(d.Parts()[i : i+1]) }
+// Alone is the drill of one part only.
+func (d Drill) Alone(i int) Drill { return d.OfParts(d.Parts()[i : i+1]) }
 
 // withPart is the drill with its i-th part as another drill has its first, and that
 // drill's rhythm.
@@ -203,24 +201,33 @@ func (p Part) check(g guitar.Guitar, faults *Faults) {
 	p.Attacks.check(faults)
 	p.Strokes.check(faults)
 	p.Fingering.check(faults)
-	p.checkCells(faults)
+	p.checkCells(g, faults)
 }
 
-func (p Part) checkCells(faults *Faults) {
+func (p Part) checkCells(g guitar.Guitar, faults *Faults) {
 	if p.Pattern == nil {
 		faults.Add("pattern", "Choose a pattern.")
 		return
 	}
-	cells, err := p.Pattern.Cells(len(p.Path.Strings))
+	cells, err := p.Pattern.Cells(p.Path)
 	if err != nil {
-		faults.Add("pattern", "%s.", sentence(err.Error()))
+		faults.Add("pattern", "%s.", words.Sentence(err.Error()))
 		return
 	}
 	if usesKey(cells) {
 		if p.Key == nil {
 			faults.Add("key", "Choose a key: this pattern follows a scale.")
 		} else if err := p.Key.Validate(); err != nil {
-			faults.Add("key", "%s.", sentence(err.Error()))
+			faults.Add("key", "%s.", words.Sentence(err.Error()))
+		} else if k, ok := p.Pattern.(interface{ checkKey(guitar.Key) error }); ok {
+			if err := k.checkKey(*p.Key); err != nil {
+				faults.Add("key", "%s.", words.Sentence(err.Error()))
+			}
+		}
+	}
+	for _, c := range cells {
+		if at := slices.IndexFunc(c, func(t Touch) bool { return t.Extra > 0 && !g.HasString(t.Extra) }); at >= 0 {
+			faults.Add("pattern", "There is no string %d on this guitar; it has strings 1 to %d.", c[at].Extra, len(g.Tuning))
 		}
 	}
 	width := stringsOf(cells)
@@ -243,7 +250,7 @@ func (d Drill) inPart(i int, faults Faults) Faults {
 	}
 	out := make(Faults, len(faults))
 	for n, f := range faults {
-		out[n] = Fault{Field: f.Field, Text: fmt.Sprintf("Part %d: %s", i+1, f.Text), Mends: d.mended(i, f.Mends)}
+		out[n] = Fault{Field: f.Field, Text: fmt.Sprintf("Part %d: %s", i+1, f.Text), Mends: d.Mended(i, f.Mends)}
 		if i > 0 {
 			out[n].Field = fmt.Sprintf("then.%d.%s", i-1, f.Field)
 		}
@@ -251,8 +258,8 @@ func (d Drill) inPart(i int, faults Faults) Faults {
 	return out
 }
 
-// mended are mends of a part alone, within the drill.
-func (d Drill) mended(i int, mends []Mend) []Mend {
+// Mended are mends of a part alone, within the drill.
+func (d Drill) Mended(i int, mends []Mend) []Mend {
 	out := slices.Clone(mends)
 	for n := range out {
 		out[n].Drill = d.withPart(i, out[n].Drill)

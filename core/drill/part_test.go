@@ -9,7 +9,10 @@ import (
 	"pgregory.net/rapid"
 
 	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
+	"manudrill/core/drill/review"
 	"manudrill/core/guitar"
+	"manudrill/drilltest"
 )
 
 // one is a drill of finger orders picked on one string, four notes a beat.
@@ -38,7 +41,7 @@ func TestFourOrdersOfFifteenSecondsChangeOnTheBeat(t *testing.T) {
 		assert.Equal(t, part, first.Part)
 		assert.InDelta(t, float64(20*part), first.Beat, 1e-9)
 		assert.Equal(t, o[0], first.Finger)
-		assert.Equal(t, drill.DownStroke, first.Stroke, "each part begins on its first stroke")
+		assert.Equal(t, chart.DownStroke, first.Stroke, "each part begins on its first stroke")
 	}
 	slow, err := joined.Chart(guitar.Standard(), 60)
 	require.NoError(t, err)
@@ -60,7 +63,7 @@ func TestAPartEndsWithTheBeat(t *testing.T) {
 	require.Len(t, c.Notes, 12+4)
 	assert.Equal(t, []int{6, 5}, []int{c.Notes[10].Fret, c.Notes[11].Fret})
 	assert.InDelta(t, 3, c.Notes[12].Beat, 1e-9)
-	assert.Equal(t, drill.Pick, c.Notes[12].Attack, "nothing is slurred into a new part")
+	assert.Equal(t, chart.Pick, c.Notes[12].Attack, "nothing is slurred into a new part")
 	assert.Equal(t, []string{"to 1", "one"}, c.Parts)
 	alone := c.Alone(1)
 	require.NoError(t, alone.Validate())
@@ -76,9 +79,9 @@ func TestPickedFirstPutsTheSameNotesBeforeTheSlurs(t *testing.T) {
 	require.Len(t, slurred.Notes, len(picked.Notes))
 	hammered := 0
 	for i := range picked.Notes {
-		assert.Equal(t, drill.Pick, picked.Notes[i].Attack)
+		assert.Equal(t, chart.Pick, picked.Notes[i].Attack)
 		assert.Equal(t, picked.Notes[i].Fret, slurred.Notes[i].Fret)
-		if slurred.Notes[i].Attack == drill.Hammer {
+		if slurred.Notes[i].Attack == chart.Hammer {
 			hammered++
 		}
 	}
@@ -101,7 +104,7 @@ func TestFaultsAndMendsOfAPartStayWithIt(t *testing.T) {
 	assert.Empty(t, mended.Check(guitar.Standard()))
 	assert.Equal(t, low.Path, mended.Parts()[0].Path)
 
-	d = drill.Joined("many", make([]drill.Drill, drill.MaxParts+1), nil)
+	d = drill.Joined("many", make([]drill.Drill, chart.MaxParts+1), nil)
 	assert.NotEmpty(t, d.Check(guitar.Standard()))
 }
 
@@ -114,9 +117,9 @@ func TestRemarksOfPartsAreToldOnceWithTheirNotes(t *testing.T) {
 	c, err := d.Chart(guitar.Standard(), 60)
 	require.NoError(t, err)
 	hand := guitar.UsualHand()
-	alone := wide.Review(c.Alone(1), guitar.Standard(), hand)
+	alone := review.Of(wide, c.Alone(1), guitar.Standard(), hand)
 	require.NotEmpty(t, alone)
-	together := d.Review(c, guitar.Standard(), hand)
+	together := review.Of(d, c, guitar.Standard(), hand)
 	for _, r := range together {
 		if r.Check == alone[0].Check {
 			assert.Equal(t, "Part 2: "+alone[0].Text+" Something like it goes for 1 more part.", r.Text)
@@ -136,7 +139,7 @@ func TestHowManyNotesThereAreAtATempo(t *testing.T) {
 		assert.Equal(t, notes, held.NotesAt(guitar.Standard(), bpm))
 	}
 	rapid.Check(t, func(t *rapid.T) {
-		d := anyDrill(t)
+		d := drilltest.AnyDrill(t)
 		c, err := d.Chart(guitar.Standard(), 60)
 		if err != nil {
 			t.Fatal(err)
@@ -153,7 +156,7 @@ func TestJoinedDrillsStandOnTheBeat(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		var drills []drill.Drill
 		for range rapid.IntRange(1, 4).Draw(t, "parts") {
-			drills = append(drills, anyDrill(t))
+			drills = append(drills, drilltest.AnyDrill(t))
 		}
 		var seconds []int
 		if rapid.Bool().Draw(t, "timed") {

@@ -4,6 +4,7 @@ import (
 	"math"
 	"slices"
 
+	"manudrill/core/drill/chart"
 	"manudrill/core/guitar"
 )
 
@@ -20,6 +21,9 @@ type Path struct {
 	Spread   Spread  `json:"spread"`
 	Groups   [][]int `json:"groups,omitempty"` // of OwnGroups
 	Back     Back    `json:"back"`
+	Turn     Turn    `json:"turn,omitempty"`     // what becomes of the turning note
+	Within   Within  `json:"within,omitempty"`   // which way each string is played
+	FromRoot bool    `json:"fromRoot,omitempty"` // what lies in a key begins on its root
 	Stay     Stay    `json:"stay"`
 	Shift    Shift   `json:"shift"`
 	Together bool    `json:"together"` // all cells at one place before the next; else each cell all the way first
@@ -46,6 +50,28 @@ const (
 	OneWay   Back = "none"
 	Returns  Back = "return"
 	Mirrored Back = "mirror"
+)
+
+// Turn says what becomes of the note, or the place, at which a drill turns round, there and
+// where it begins anew.
+type Turn string
+
+// Played once, or again.
+const (
+	TurnOnce  Turn = ""
+	TurnAgain Turn = "again"
+)
+
+// Within says which way the notes of a cell on one string are played, whichever way the
+// cell goes from string to string.
+type Within string
+
+// As the pattern has them; up, down; or up and down again.
+const (
+	AsTheyCome Within = ""
+	WithinUp   Within = "up"
+	WithinDown Within = "down"
+	WithinBoth Within = "both"
 )
 
 // A Stay is how long a cell is played at one place.
@@ -90,12 +116,12 @@ func (p Path) check(g guitar.Guitar, faults *Faults) {
 	if p.Position < 1 || p.Position > guitar.MaxFrets {
 		faults.Add("path.position", "The position is %d; the first finger can play fret 1 at the lowest.", p.Position)
 	}
-	if len(p.Strings) == 0 {
+	used := p.Strings
+	if p.Spread != OwnGroups && len(used) == 0 {
 		faults.Add("path.strings", "Choose at least one string.")
 	}
-	used := slices.Clone(p.Strings)
 	if p.Spread == OwnGroups {
-		used = append(used, slices.Concat(p.Groups...)...)
+		used = slices.Concat(p.Groups...)
 		if len(p.Groups) == 0 || len(p.Groups) > MaxGroups {
 			faults.Add("path.groups", "Give 1 to %d groups of strings, such as 4 3, 3 2.", MaxGroups)
 		}
@@ -111,6 +137,12 @@ func (p Path) check(g guitar.Guitar, faults *Faults) {
 	}
 	if !slices.Contains([]Back{OneWay, Returns, Mirrored}, p.Back) {
 		faults.Add("path.back", "The way back is %q; choose none, return or mirror.", p.Back)
+	}
+	if !slices.Contains([]Turn{TurnOnce, TurnAgain}, p.Turn) {
+		faults.Add("path.turn", "The turning note is played once, or %q, not %q.", TurnAgain, p.Turn)
+	}
+	if !slices.Contains([]Within{AsTheyCome, WithinUp, WithinDown, WithinBoth}, p.Within) {
+		faults.Add("path.within", "Within a string it goes up, down or both ways, not %q.", p.Within)
 	}
 	p.Stay.checkAs("path.stay", "each cell", faults)
 	p.Shift.check(faults)
@@ -146,6 +178,15 @@ func (s Shift) times() int {
 // comes reports whether the hand moves at such moments.
 func (s Shift) comes(each string) bool { return s.times() > 0 && s.Each == each }
 
+// first are the strings that a cell over all of them lies on: those of the path, or the
+// first group where it has groups of its own.
+func (p Path) first() []int {
+	if p.Spread == OwnGroups && len(p.Groups) > 0 {
+		return p.Groups[0]
+	}
+	return p.Strings
+}
+
 // groups returns the sets of strings a cell of so many strings is played on.
 func (p Path) groups(width int) [][]int {
 	if p.Spread == OwnGroups {
@@ -171,8 +212,9 @@ func (p Path) groups(width int) [][]int {
 	return out
 }
 
-// stations returns every place in the order visited.
-func (p Path) stations(width int) []station {
+// stations returns every place in the order visited. Where it begins anew at its end, the
+// first is not its last too, unless the turning ones are played again.
+func (p Path) stations(width int, repeated bool) []station {
 	groups := p.groups(width)
 	if len(groups) == 0 {
 		return nil
@@ -184,11 +226,22 @@ func (p Path) stations(width int) []station {
 	if p.Shift.Home && p.Shift.times() > 0 {
 		out = append(out, p.wayBack(out)...)
 	}
+	if n := len(out); n > 2 && repeated && p.Turn != TurnAgain && p.Back != Mirrored && out[n-1].at(out[0]) && p.turns() {
+		out = out[:n-1]
+	}
 	for i := 1; i < len(out); i++ {
 		out[i].shifted = out[i].shift != out[i-1].shift
 	}
 	return out
 }
+
+// turns reports whether the path comes back to where it began.
+func (p Path) turns() bool {
+	return p.Back != OneWay && !p.Shift.comes(EachCell) || p.Shift.Home && p.Shift.times() > 0
+}
+
+// at reports whether two stations are one place.
+func (s station) at(o station) bool { return s.shift == o.shift && slices.Equal(s.strings, o.strings) }
 
 // visit returns the stations of the i-th position.
 func (p Path) visit(groups [][]int, i int) []station {
@@ -215,17 +268,20 @@ func (p Path) visit(groups [][]int, i int) []station {
 	return append(leg, p.wayBack(leg)...)
 }
 
-// wayBack retraces stations. As a mirror every cell is reversed, the turning
-// one too; else the turning one is not played again.
+// wayBack retraces stations. As a mirror every cell is reversed, the turning one too; else
+// the turning one is played once more only where that is asked for.
 func (p Path) wayBack(there []station) []station {
 	back := slices.Clone(there)
 	slices.Reverse(back)
 	if p.Back != Mirrored {
+		if p.Turn == TurnAgain {
+			return back
+		}
 		return back[1:]
 	}
 	for i := range back {
 		back[i].reversed = !back[i].reversed
-		back[i].turn = i == 0
+		back[i].turn = i == 0 && p.Turn != TurnAgain
 	}
 	return back
 }
@@ -245,7 +301,7 @@ func zigzag(groups [][]int, i int, back bool) []int {
 
 // notes is how many notes a stay has of a run of so many: beats and seconds are filled
 // to the note, seconds rounded to whole beats, one at least.
-func (s Stay) notes(run int, by length) int {
+func (s Stay) notes(run int, by layout) int {
 	n := s.Count * run
 	switch s.Unit {
 	case Beats:
@@ -253,11 +309,11 @@ func (s Stay) notes(run int, by length) int {
 	case Seconds:
 		n = max(1, int(math.Round(float64(s.Count)*by.bpm/60))) * by.notesPerBeat
 	}
-	return min(n, MaxNotes+1) // so much is refused anyway
+	return min(n, chart.MaxNotes+1) // so much is refused anyway
 }
 
 // fill repeats a cell for the length of the stay.
-func (s Stay) fill(c Cell, by length) (notes Cell, cellStarts []bool) {
+func (s Stay) fill(c Cell, by layout) (notes Cell, cellStarts []bool) {
 	for i := range s.notes(len(c), by) {
 		notes = append(notes, c[i%len(c)])
 		cellStarts = append(cellStarts, i%len(c) == 0)
@@ -269,10 +325,18 @@ func (s Stay) fill(c Cell, by length) (notes Cell, cellStarts []bool) {
 // position and the others as far from it as they were.
 func (d Drill) InPosition(position int) Drill {
 	by := position - d.Path.Position
-	d.Path.Position = position
-	d.Then = slices.Clone(d.Then)
-	for i := range d.Then {
-		d.Then[i].Path.Position += by
+	return d.each(func(p Part) Part {
+		p.Path.Position += by
+		return p.carried(by)
+	})
+}
+
+// carried moves what a part holds by frets: places of its pattern and fingers set by hand.
+func (p Part) carried(frets int) Part {
+	p.Pattern = movedPattern(p.Pattern, frets)
+	p.Fingering.Own = slices.Clone(p.Fingering.Own)
+	for i := range p.Fingering.Own {
+		p.Fingering.Own[i].Fret += frets
 	}
-	return d
+	return p
 }

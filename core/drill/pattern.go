@@ -11,9 +11,9 @@ import (
 type Pattern interface {
 	// Kind is the name the pattern has in JSON.
 	Kind() string
-	// Cells returns what is played, one cell after the other, where the path has
-	// so many strings. It fails when the pattern's settings make no notes.
-	Cells(strings int) ([]Cell, error)
+	// Cells returns what is played, one cell after the other, on the strings of a path, and
+	// turning as it turns. It fails when the pattern's settings make no notes.
+	Cells(path Path) ([]Cell, error)
 }
 
 // patterns returns a fresh pattern of each kind to read JSON into.
@@ -28,6 +28,7 @@ var patterns = []func() Pattern{
 	func() Pattern { return &OneString{} },
 	func() Pattern { return &Tapping{} },
 	func() Pattern { return &TwoHands{} },
+	func() Pattern { return &BentTaps{} },
 	func() Pattern { return &TwoStringShape{} },
 	func() Pattern { return &OpenStrings{} },
 	func() Pattern { return &Triad{} },
@@ -94,17 +95,18 @@ func checkFingers(fingers []int, open bool, what string) error {
 	seen := map[int]bool{}
 	for _, f := range fingers {
 		if f < 0 || f > 4 || f == 0 && !open {
-			return fmt.Errorf("%s %s names finger %d; the fretting fingers are 1 (index) to 4 (little finger)", what, fingerList(fingers), f)
+			return fmt.Errorf("%s %s names finger %d; the fretting fingers are 1 (index) to 4 (little finger)", what, Dashed(fingers), f)
 		}
 		if seen[f] {
-			return fmt.Errorf("%s %s uses finger %d twice; use each finger once", what, fingerList(fingers), f)
+			return fmt.Errorf("%s %s uses finger %d twice; use each finger once", what, Dashed(fingers), f)
 		}
 		seen[f] = true
 	}
 	return nil
 }
 
-func fingerList(fingers []int) string {
+// Dashed writes fingers as 1-3-4.
+func Dashed(fingers []int) string {
 	return strings.Trim(strings.ReplaceAll(fmt.Sprint(fingers), " ", "-"), "[]")
 }
 

@@ -12,7 +12,7 @@ type FingerPerFret struct {
 func (FingerPerFret) Kind() string { return "fingerPerFret" }
 
 // Cells returns one cell for each order.
-func (p FingerPerFret) Cells(int) ([]Cell, error) {
+func (p FingerPerFret) Cells(Path) ([]Cell, error) {
 	return eachOrder(p.Orders, func(order []int) (Cell, error) {
 		return onOneString(order), checkFingers(order, false, "the finger order")
 	})
@@ -44,10 +44,10 @@ type Diagonal struct {
 func (Diagonal) Kind() string { return "diagonal" }
 
 // Cells returns one cell for each order.
-func (p Diagonal) Cells(int) ([]Cell, error) {
+func (p Diagonal) Cells(Path) ([]Cell, error) {
 	return eachOrder(p.Orders, func(order []int) (Cell, error) {
 		if len(order) < 3 {
-			return nil, fmt.Errorf("a diagonal takes three or four fingers, one a string; %s has %d", fingerList(order), len(order))
+			return nil, fmt.Errorf("a diagonal takes three or four fingers, one a string; %s has %d", Dashed(order), len(order))
 		}
 		cell := make(Cell, len(order))
 		for i, f := range order {
@@ -67,7 +67,7 @@ type StringPair struct {
 func (StringPair) Kind() string { return "stringPair" }
 
 // Cells returns one cell for each order, the first finger on the first string.
-func (p StringPair) Cells(int) ([]Cell, error) {
+func (p StringPair) Cells(Path) ([]Cell, error) {
 	return eachOrder(p.Orders, func(order []int) (Cell, error) {
 		cell := make(Cell, len(order))
 		for i, f := range order {
@@ -87,13 +87,13 @@ type OpenStrings struct {
 func (OpenStrings) Kind() string { return "openStrings" }
 
 // Cells returns the one cell.
-func (p OpenStrings) Cells(int) ([]Cell, error) {
+func (p OpenStrings) Cells(Path) ([]Cell, error) {
 	if len(p.Fingers) < 2 || len(p.Fingers) > 32 {
 		return nil, fmt.Errorf("give 2 to 32 notes, such as 1-0-0, with 0 for the open string")
 	}
 	for _, f := range p.Fingers {
 		if f < 0 || f > 4 {
-			return nil, fmt.Errorf("%s names finger %d; the fingers are 1 to 4, and 0 for the open string", fingerList(p.Fingers), f)
+			return nil, fmt.Errorf("%s names finger %d; the fingers are 1 to 4, and 0 for the open string", Dashed(p.Fingers), f)
 		}
 	}
 	return []Cell{onOneString(p.Fingers)}, nil

@@ -3,6 +3,7 @@ package drill
 import (
 	"fmt"
 
+	"manudrill/core/drill/chart"
 	"manudrill/core/guitar"
 )
 
@@ -14,11 +15,11 @@ type Free struct {
 
 // A FreeNote lies where it was put; what is left empty is found by the engine.
 type FreeNote struct {
-	String int    `json:"string"`
-	Fret   int    `json:"fret"`
-	Finger int    `json:"finger,omitempty"`
-	Hand   Hand   `json:"hand,omitempty"`
-	Attack Attack `json:"attack,omitempty"`
+	String int          `json:"string"`
+	Fret   int          `json:"fret"`
+	Finger int          `json:"finger,omitempty"`
+	Hand   chart.Hand   `json:"hand,omitempty"`
+	Attack chart.Attack `json:"attack,omitempty"`
 }
 
 // MaxFreeNotes is the longest cell of one's own.
@@ -29,7 +30,7 @@ func (Free) Kind() string { return "free" }
 
 // Cells returns the notes as one cell, from the lowest fret that is used and
 // the thickest string, so that the path can put it elsewhere.
-func (p Free) Cells(int) ([]Cell, error) {
+func (p Free) Cells(Path) ([]Cell, error) {
 	if len(p.Notes) == 0 {
 		return nil, fmt.Errorf("put at least one note on the neck: click a place, or type tab")
 	}
@@ -54,7 +55,7 @@ func (n FreeNote) touch(position, thickest int) (Touch, error) {
 		return Touch{}, fmt.Errorf("string %d fret %d is no place on a neck; strings are 1 to %d, frets 0 to %d", n.String, n.Fret, guitar.MaxStrings, guitar.MaxFrets)
 	case n.Finger < 0 || n.Finger > 4:
 		return Touch{}, fmt.Errorf("string %d fret %d asks for finger %d; the fingers are 1 to 4", n.String, n.Fret, n.Finger)
-	case n.Hand != "" && n.Hand != FrettingHand && n.Hand != TappingHand:
+	case n.Hand != "" && n.Hand != chart.FrettingHand && n.Hand != chart.TappingHand:
 		return Touch{}, fmt.Errorf("string %d fret %d asks for the hand %q; choose fret or tap", n.String, n.Fret, n.Hand)
 	case n.Attack != "" && !n.Attack.Known():
 		return Touch{}, fmt.Errorf("string %d fret %d asks for the attack %q, which is not known", n.String, n.Fret, n.Attack)
@@ -82,11 +83,20 @@ func (p Free) Home() (position int, strings []int) {
 	return max(1, position), strings
 }
 
-// FreeOf turns a written-out chart into a drill of one's own with the same
-// notes, so that each can be changed by hand.
-func FreeOf(d Drill, c Chart) Drill {
-	free := ScoreOf(c).free()
-	free.Key, free.Rhythm, free.Strokes, free.Fingering = d.Key, d.Rhythm, d.Strokes, d.Fingering
-	free.Rhythm.Close = 0
-	return free
+// WithoutAttacks takes away the attacks set by hand at some notes.
+func (p Free) WithoutAttacks(at []int) Pattern {
+	p.Notes = append([]FreeNote{}, p.Notes...)
+	for _, i := range at {
+		p.Notes[i%len(p.Notes)].Attack = ""
+	}
+	return p
+}
+
+// WithoutFingers leaves all fingers to the fingering.
+func (p Free) WithoutFingers() Pattern {
+	p.Notes = append([]FreeNote{}, p.Notes...)
+	for i := range p.Notes {
+		p.Notes[i].Finger = 0
+	}
+	return p
 }

@@ -13,6 +13,7 @@ const (
 	HammerOns Slur = "hammer"
 	PullOffs  Slur = "pull"
 	BothSlurs Slur = "both"
+	AsWritten Slur = "asWritten" // in the order given: up a hammer-on, down a pull-off
 )
 
 // SlurCombinations is the pattern of finger-combination slurs: one stroke
@@ -27,12 +28,19 @@ func (SlurCombinations) Kind() string { return "slurCombinations" }
 
 // Cells returns one cell for each combination. Hammer-ons run up the fingers,
 // pull-offs down, both run up and back down to the lowest finger.
-func (p SlurCombinations) Cells(int) ([]Cell, error) {
+func (p SlurCombinations) Cells(Path) ([]Cell, error) {
 	if len(p.Combinations) == 0 {
 		return nil, fmt.Errorf("choose at least one finger combination")
 	}
 	var cells []Cell
 	for _, fingers := range p.Combinations {
+		if p.Slur == AsWritten {
+			if err := checkTurns(fingers); err != nil {
+				return nil, err
+			}
+			cells = append(cells, onOneString(fingers))
+			continue
+		}
 		if err := checkFingers(fingers, true, "the finger combination"); err != nil {
 			return nil, err
 		}
@@ -47,10 +55,27 @@ func (p SlurCombinations) Cells(int) ([]Cell, error) {
 		case BothSlurs:
 			cells = append(cells, onOneString(append(up, down[1:]...)))
 		default:
-			return nil, fmt.Errorf("the slurs are %q; choose hammer, pull or both", p.Slur)
+			return nil, fmt.Errorf("the slurs are %q; choose hammer, pull, both or asWritten", p.Slur)
 		}
 	}
 	return cells, nil
+}
+
+// checkTurns says what is wrong with fingers in the order they are played: a finger may come
+// again, but not twice in a row.
+func checkTurns(fingers []int) error {
+	if len(fingers) < 2 || len(fingers) > 16 {
+		return fmt.Errorf("a combination has 2 to 16 fingers in the order played, such as 21 or 1314; %q has %d", Dashed(fingers), len(fingers))
+	}
+	for i, f := range fingers {
+		if f < 0 || f > 4 {
+			return fmt.Errorf("the combination %s names finger %d; the fingers are 1 (index) to 4 (little finger), 0 the open string", Dashed(fingers), f)
+		}
+		if i > 0 && f == fingers[i-1] {
+			return fmt.Errorf("the combination %s has finger %d twice in a row; a slur needs two different fingers", Dashed(fingers), f)
+		}
+	}
+	return nil
 }
 
 // A CombinationSet is a choice of combinations that goes together.

@@ -17,14 +17,10 @@ func (p Part) transposed(frets int) Part {
 	p.Path.Position += frets
 	if p.Key != nil {
 		key := *p.Key
-		key.Root = ((key.Root+frets)%12 + 12) % 12
+		key.Root, key.Spelled = ((key.Root+frets)%12+12)%12, ""
 		p.Key = &key
 	}
-	p.Fingering.Own = slices.Clone(p.Fingering.Own)
-	for i := range p.Fingering.Own {
-		p.Fingering.Own[i].Fret += frets
-	}
-	return p
+	return p.carried(frets)
 }
 
 // OnStrings returns the drill on other strings, some thicker (+) or thinner.
@@ -46,6 +42,9 @@ func (p Part) onStrings(thicker int) Part {
 		groups[i] = move(g)
 	}
 	p.Path.Groups = groups
+	if own, ok := p.Pattern.(interface{ onStrings(int) Pattern }); ok {
+		p.Pattern = own.onStrings(thicker)
+	}
 	p.Fingering.Own = slices.Clone(p.Fingering.Own)
 	for i := range p.Fingering.Own {
 		p.Fingering.Own[i].String += thicker
@@ -111,6 +110,15 @@ func (p SkipArpeggio) withOrder(o Order) Pattern   { p.Order = o; return p }
 func (p Triad) withOrder(o Order) Pattern          { p.Order = o; return p }
 func (p TwoStringShape) withOrder(o Order) Pattern { p.Order = o; return p }
 
+func (p SkipArpeggio) onStrings(thicker int) Pattern {
+	if p.ExtraAt != nil {
+		at := *p.ExtraAt
+		at.String += thicker
+		p.ExtraAt = &at
+	}
+	return p
+}
+
 func (p SlurCombinations) withSlur(s Slur) Pattern { p.Slur = s; return p }
 
 // Variations returns all variations of d of one kind that can be played on g.
@@ -139,7 +147,7 @@ func (d Drill) vary(g guitar.Guitar, by Variety) ([]Drill, error) {
 	case ByFingerOrder:
 		p := d.Pattern.(fingered)
 		for _, o := range permutations(p.firstOrder()) {
-			add(fingerList(o), func(v *Drill) { v.Pattern = p.withOrders([][]int{o}) })
+			add(Dashed(o), func(v *Drill) { v.Pattern = p.withOrders([][]int{o}) })
 		}
 	case ByOrder:
 		for _, o := range Orders {
@@ -168,7 +176,7 @@ func (d Drill) vary(g guitar.Guitar, by Variety) ([]Drill, error) {
 // the drill throws out those that are too few.
 func (d Drill) onlyFrom(i int) Path {
 	p := d.Path
-	cells, err := d.Pattern.Cells(len(p.Strings))
+	cells, err := d.Pattern.Cells(p)
 	if err != nil {
 		return p
 	}

@@ -7,7 +7,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/guitar"
+	"manudrill/drilltest"
 )
 
 // Every pattern says what it cannot be, and what to do about it.
@@ -49,7 +51,7 @@ func TestEveryPatternSaysWhatItCannotBe(t *testing.T) {
 		"own note shouted":           {drill.Free{Notes: []drill.FreeNote{{String: 3, Fret: 9, Attack: "shout"}}}, "shout"},
 		"too many open notes":        {drill.OpenStrings{Fingers: long}, "2 to 32"},
 	} {
-		_, err := c.pattern.Cells(6)
+		_, err := c.pattern.Cells(drill.Path{Strings: []int{6, 5, 4, 3, 2, 1}})
 		assert.ErrorContains(t, err, c.says, name)
 	}
 }
@@ -59,14 +61,14 @@ func TestEverySettingSaysWhatItCannotBe(t *testing.T) {
 		set         func(*drill.Drill)
 		field, says string
 	}{
-		"strange spread":  {spread("scattered"), "path.strings", "widening"},
-		"no groups":       {spread(drill.OwnGroups), "path.groups", "such as 4 3"},
+		"strange spread":  {drilltest.Spread("scattered"), "path.strings", "widening"},
+		"no groups":       {drilltest.Spread(drill.OwnGroups), "path.groups", "such as 4 3"},
 		"groups off it":   {func(d *drill.Drill) { d.Path.Spread, d.Path.Groups = drill.OwnGroups, [][]int{{9}} }, "path.strings", "no string 9"},
-		"strange way":     {back("by train"), "path.back", "none, return or mirror"},
-		"strange unit":    {stay(3, "hours"), "path.stay", "times, beats or seconds"},
-		"strange moment":  {shift(drill.Shift{By: 1, Each: "monday"}), "path.shift", "cell, leg or round"},
-		"far shift":       {shift(drill.Shift{By: 99, Each: drill.EachCell}), "path.shift", "at most"},
-		"empty cycle":     {rule(drill.InTurn), "attacks", "at least one note"},
+		"strange way":     {drilltest.Back("by train"), "path.back", "none, return or mirror"},
+		"strange unit":    {drilltest.Stay(3, "hours"), "path.stay", "times, beats or seconds"},
+		"strange moment":  {drilltest.Shift(drill.Shift{By: 1, Each: "monday"}), "path.shift", "cell, leg or round"},
+		"far shift":       {drilltest.Shift(drill.Shift{By: 99, Each: drill.EachCell}), "path.shift", "at most"},
+		"empty cycle":     {drilltest.Rule(drill.InTurn), "attacks", "at least one note"},
 		"strange strokes": {func(d *drill.Drill) { d.Strokes.Rule = "sideways" }, "strokes", "economy"},
 		"strange stretch": {func(d *drill.Drill) { d.Fingering.Stretch = "thumb" }, "fingering.stretch", "middle or ring"},
 		"tap by thumb":    {func(d *drill.Drill) { d.Fingering.TapFinger = 0 }, "fingering.tapFinger", "1 (index)"},
@@ -74,9 +76,9 @@ func TestEverySettingSaysWhatItCannotBe(t *testing.T) {
 		"own finger 6":    {func(d *drill.Drill) { d.Fingering.Own = []drill.PlacedFinger{{String: 1, Fret: 5, Finger: 6}} }, "fingering.own", "finger 6"},
 		"no bar":          {func(d *drill.Drill) { d.Rhythm.BeatsPerBar = 0 }, "rhythm.beatsPerBar", "1 to 16"},
 		"close by 100":    {func(d *drill.Drill) { d.Rhythm.Close = 100 }, "rhythm.close", "at most 64"},
-		"strange key":     {in(3, "polka"), "", ""},
+		"strange key":     {drilltest.In(3, "polka"), "", ""},
 	} {
-		d := a(slurs(drill.HammerOns, []int{1, 2}), at(5, 3, 2), c.set)
+		d := drilltest.Of(drilltest.Slurs(drill.HammerOns, []int{1, 2}), drilltest.At(5, 3, 2), c.set)
 		faults := d.Check(guitar.Standard())
 		if c.field == "" {
 			assert.Empty(t, faults, "%s: a pattern by the hand asks for no key", name)
@@ -86,30 +88,30 @@ func TestEverySettingSaysWhatItCannotBe(t *testing.T) {
 		assert.Equal(t, c.field, faults[0].Field, name)
 		assert.Contains(t, faults[0].Text, c.says, name)
 	}
-	d := a(drill.ScaleRun{PerString: []int{3}, Order: drill.Up}, in(3, "polka"), at(5, 3, 2))
+	d := drilltest.Of(drill.ScaleRun{PerString: []int{3}, Order: drill.Up}, drilltest.In(3, "polka"), drilltest.At(5, 3, 2))
 	assert.Equal(t, "key", d.Check(guitar.Standard())[0].Field)
 }
 
 // The hand's way over strings and positions, by the first note of each place.
 func TestPaths(t *testing.T) {
 	first := func(set ...func(*drill.Drill)) string {
-		d := a(drill.FingerPerFret{Orders: [][]int{{1, 2}}}, append([]func(*drill.Drill){at(5, 3, 2, 1), rule(drill.AllPicked)}, set...)...)
-		var starts []drill.Note
+		d := drilltest.Of(drill.FingerPerFret{Orders: [][]int{{1, 2}}}, append([]func(*drill.Drill){drilltest.At(5, 3, 2, 1), drilltest.Rule(drill.AllPicked)}, set...)...)
+		var starts []chart.Note
 		last := -1
-		for _, n := range chartOf(t, d).Notes {
+		for _, n := range drilltest.Chart(t, d).Notes {
 			if n.Cell != last {
 				starts, last = append(starts, n), n.Cell
 			}
 		}
-		return frets(starts)
+		return drilltest.Frets(starts)
 	}
 	each := func(by int, when string, count int, home bool) func(*drill.Drill) {
-		return shift(drill.Shift{By: by, Each: when, Count: count, Home: home})
+		return drilltest.Shift(drill.Shift{By: by, Each: when, Count: count, Home: home})
 	}
 	assert.Equal(t, "3:5 2:5 1:5", first())
-	assert.Equal(t, "3:5 2:5 1:5 2:5 3:5", first(back(drill.Returns)))
+	assert.Equal(t, "3:5 2:5 1:5 2:5 3:5", first(drilltest.Back(drill.Returns)))
 	assert.Equal(t, "3:5 2:5 1:5 3:7 2:7 1:7", first(each(2, drill.EachRound, 1, false)))
-	assert.Equal(t, "3:5 2:5 1:5-6 2:6 3:6-7 2:7 1:7", first(back(drill.Returns), each(1, drill.EachLeg, 2, false)))
+	assert.Equal(t, "3:5 2:5 1:5-6 2:6 3:6-7 2:7 1:7", first(drilltest.Back(drill.Returns), each(1, drill.EachLeg, 2, false)))
 	assert.Equal(t, "3:5 2:6 1:7 3:8", first(each(1, drill.EachCell, 3, false)))
 	assert.Equal(t, "3:5 2:6 1:7 2:6 3:5", first(each(1, drill.EachCell, 2, true)))
 	assert.Equal(t, "3:5 2:5 1:5 3:4 2:4 1:4 2:4 3:4 1:5 2:5 3:5", first(each(-1, drill.EachRound, 1, true)), "the turning place once")

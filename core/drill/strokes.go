@@ -1,17 +1,9 @@
 package drill
 
-import "slices"
+import (
+	"slices"
 
-// A Stroke is what makes a picked note sound: the pick's direction, or the
-// plucking finger. Slurred notes have none.
-type Stroke string
-
-// Down and up strokes of the pick; index and middle finger.
-const (
-	DownStroke Stroke = "down"
-	UpStroke   Stroke = "up"
-	Index      Stroke = "i"
-	Middle     Stroke = "m"
+	"manudrill/core/drill/chart"
 )
 
 // A StrokeRule says how strokes follow each other.
@@ -44,22 +36,22 @@ func (s Strokes) check(faults *Faults) {
 }
 
 // assign gives every picked note its stroke.
-func (s Strokes) assign(notes []Note) {
-	pair := [2]Stroke{DownStroke, UpStroke}
+func (s Strokes) assign(notes []chart.Note) {
+	pair := [2]chart.Stroke{chart.DownStroke, chart.UpStroke}
 	if s.Rule == ByFingers {
-		pair = [2]Stroke{Index, Middle}
+		pair = [2]chart.Stroke{chart.Index, chart.Middle}
 	}
 	if s.FromUp {
 		pair[0], pair[1] = pair[1], pair[0]
 	}
 	next, last := 0, -1
 	for i := range notes {
-		if notes[i].Attack != Pick {
+		if notes[i].Attack != chart.Pick {
 			continue
 		}
 		switch {
 		case s.Rule == AllDown:
-			notes[i].Stroke = DownStroke
+			notes[i].Stroke = chart.DownStroke
 			continue
 		case s.Rule == KeepTime:
 			next = i % 2
@@ -73,8 +65,8 @@ func (s Strokes) assign(notes []Note) {
 
 // towards is the stroke that moves on to a thinner string, downwards, or to a
 // thicker one.
-func towards(pair [2]Stroke, thinner bool) int {
-	if (pair[0] == DownStroke) == thinner {
+func towards(pair [2]chart.Stroke, thinner bool) int {
+	if (pair[0] == chart.DownStroke) == thinner {
 		return 0
 	}
 	return 1

@@ -1,28 +1,33 @@
 package drill
 
+import "manudrill/core/drill/chart"
+
 // A Ground is what a touch measures its place from.
 type Ground int
 
-// The open string, the hand's position on the neck, or a degree of the key.
+// The open string, the hand's position on the neck, a degree of the key, or the nut.
 const (
 	OpenString Ground = iota
 	ByHand
 	InKey
+	AtFret
 )
 
 // A Place is where on its string a touch lies.
 type Place struct {
 	On    Ground
-	Steps int // frets above the position, or degrees above where the key starts
+	Steps int // frets above the position or the nut, or degrees above where the key starts
 }
 
 // A Touch is one note of a cell, before the cell has a place on the neck.
 type Touch struct {
 	String int // which string of the station, 0 the first
+	Extra  int // a string of the guitar instead, where it is not 0
 	At     Place
-	Finger int    // 1 to 4; 0 leaves it to the fingering
-	Hand   Hand   // the fretting hand where empty
-	Attack Attack // empty leaves it to the attack rule
+	Finger int          // 1 to 4; 0 leaves it to the fingering
+	Hand   chart.Hand   // the fretting hand where empty
+	Attack chart.Attack // empty leaves it to the attack rule
+	Held   bool         // the finger stays down under what follows in the cell
 }
 
 // A Cell is a few notes that belong together; the path carries it about.
@@ -39,11 +44,6 @@ func finger(str, f int) Touch {
 
 // degree returns the touch of a degree of the key.
 func degree(str, steps int) Touch { return Touch{String: str, At: Place{InKey, steps}} }
-
-// tapped returns the touch of the tapping hand some frets above the position.
-func tapped(str, frets int) Touch {
-	return Touch{String: str, At: Place{ByHand, frets}, Hand: TappingHand}
-}
 
 // onOneString makes a cell of fingers on the station's first string.
 func onOneString(fingers []int) Cell {
@@ -88,7 +88,7 @@ func mirrored(cells []Cell) []Cell {
 			if t.At.On != OpenString {
 				t.At.Steps = low[t.At.On] + high[t.At.On] - t.At.Steps
 			}
-			if t.Finger > 0 && t.Hand != TappingHand {
+			if t.Finger > 0 && t.Hand != chart.TappingHand {
 				t.Finger = 5 - t.Finger
 			}
 			out[i][j] = t
@@ -103,6 +103,9 @@ func span(cells []Cell) (low, high map[Ground]int) {
 	low, high = map[Ground]int{ByHand: 0, InKey: 0}, map[Ground]int{ByHand: 3, InKey: 0}
 	for _, c := range cells {
 		for _, t := range c {
+			if _, known := low[t.At.On]; !known {
+				low[t.At.On], high[t.At.On] = t.At.Steps, t.At.Steps
+			}
 			low[t.At.On] = min(low[t.At.On], t.At.Steps)
 			high[t.At.On] = max(high[t.At.On], t.At.Steps)
 		}

@@ -94,6 +94,8 @@ type Note struct {
 	GapMs         *float64       `json:"gapMs,omitempty"`           // silence before the next note, where there is an audible one
 	RingsDB       *float64       `json:"ringsDb,omitempty"`         // the string before still rings, this loud against what it was
 	BendCents     *float64       `json:"bendCents,omitempty"`       // the string is dragged sideways before the pull-off that follows
+	Uneven        bool           `json:"uneven,omitempty"`          // it is heard as early or late
+	Stands        bool           `json:"stands,omitempty"`          // it is heard as loud or soft
 }
 
 // A Pass holds the figures of one pass.
@@ -129,6 +131,7 @@ func Judge(t compare.Take) Analysis {
 	if len(a.Transitions) > 0 {
 		a.Weakest = &a.Transitions[0].FingerPair
 	}
+	a.MarkAudible()
 	return a
 }
 

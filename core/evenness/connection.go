@@ -2,7 +2,7 @@ package evenness
 
 import (
 	"manudrill/core/compare"
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 )
 
 // A Connection is how the notes join.
@@ -65,7 +65,7 @@ func (s step) gaps() bool {
 }
 
 // pulls reports whether the second note is pulled off.
-func (s step) pulls() bool { return s.to.Chart.Attack == drill.Pull && s.strings() == 0 }
+func (s step) pulls() bool { return s.to.Chart.Attack == chart.Pull && s.strings() == 0 }
 
 // Slurs sets slurred notes against picked ones.
 type Slurs struct {
@@ -80,14 +80,14 @@ func slursOf(t compare.Take, steps []step) Slurs {
 		case m.Status != compare.Played:
 		case m.Chart.Attack.Slurred():
 			slurred = append(slurred, m.Heard.LevelDB)
-		case m.Chart.Attack == drill.Pick:
+		case m.Chart.Attack == chart.Pick:
 			picked = append(picked, m.Heard.LevelDB)
 		}
 	}
 	late := func(slurs bool) []float64 {
 		return values(steps, func(s step) (float64, bool) {
 			a := s.to.Chart.Attack
-			return s.excessMs, slurs && a.Slurred() || !slurs && a == drill.Pick
+			return s.excessMs, slurs && a.Slurred() || !slurs && a == chart.Pick
 		})
 	}
 	return Slurs{differenceOf(slurred, picked), differenceOf(late(true), late(false))}

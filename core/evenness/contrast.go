@@ -7,7 +7,7 @@ import (
 	"gonum.org/v1/gonum/stat/distuv"
 
 	"manudrill/core/compare"
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 )
 
 // A Contrast sets two takes of the same notes side by side: last month's and
@@ -61,7 +61,7 @@ var ErrOtherNotes = errors.New("these two takes are not of the same notes, so th
 
 // Compare sets two takes side by side, the earlier one first. They must be of the
 // same frets on the same strings, however they are attacked.
-func Compare(before, after Analysis, a, b drill.Chart) (Contrast, error) {
+func Compare(before, after Analysis, a, b chart.Chart) (Contrast, error) {
 	if !sameNotes(a, b) {
 		return Contrast{}, ErrOtherNotes
 	}
@@ -99,7 +99,7 @@ func habit(a Analysis, i, size int) Habit {
 	return h
 }
 
-func sameNotes(a, b drill.Chart) bool {
+func sameNotes(a, b chart.Chart) bool {
 	if len(a.Notes) != len(b.Notes) {
 		return false
 	}

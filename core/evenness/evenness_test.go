@@ -10,35 +10,36 @@ import (
 
 	"manudrill/core/compare"
 	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
 	"manudrill/core/guitar"
 	"manudrill/core/listen"
 )
 
-func chartOf(t *testing.T, passes int) drill.Chart {
+func chartOf(t *testing.T, passes int) chart.Chart {
 	t.Helper()
 	d := drill.New("test", drill.SlurCombinations{Combinations: [][]int{{1, 2, 4}}, Slur: drill.HammerOns})
 	d.Path.Strings, d.Path.Stay.Count = []int{3, 2, 1}, 2
 	d.Rhythm.NotesPerBeat, d.Rhythm.Passes = 3, passes
-	chart, err := d.Chart(guitar.Standard(), 60)
+	c, err := d.Chart(guitar.Standard(), 60)
 	require.NoError(t, err)
-	return chart
+	return c
 }
 
 // played moves every note of the chart from its place by what off says, in ms,
 // and from −20 dB by what loud says.
-func played(chart drill.Chart, off, loud func(i int, n drill.Note) float64) compare.Take {
+func played(c chart.Chart, off, loud func(i int, n chart.Note) float64) compare.Take {
 	var heard []listen.Note
-	for i, n := range chart.Unroll() {
-		at := 2 + n.Beat*60/chart.BPM + off(i, n)/1000
+	for i, n := range c.Unroll() {
+		at := 2 + n.Beat*60/c.BPM + off(i, n)/1000
 		heard = append(heard, listen.Note{
-			Onset: at, End: at + 1/chart.NotesPerSecond(), Pitch: float64(n.MIDI), LevelDB: -20 + loud(i, n),
+			Onset: at, End: at + 1/c.NotesPerSecond(), Pitch: float64(n.MIDI), LevelDB: -20 + loud(i, n),
 		})
 	}
-	return compare.Compare(chart, heard)
+	return compare.Compare(c, heard)
 }
 
-func none(int, drill.Note) float64 { return 0 }
+func none(int, chart.Note) float64 { return 0 }
 
 func TestAnExactTakeHasNoSpread(t *testing.T) {
 	a := evenness.Judge(played(chartOf(t, 2), none, none))
@@ -56,7 +57,7 @@ func TestAnExactTakeHasNoSpread(t *testing.T) {
 // 10 ms but for the line's slight tilt, and the intervals of 333.3 ms swing by
 // 20 ms, so their coefficient of variation is 6 %.
 func TestSpreadAndVariationWorkedOutByHand(t *testing.T) {
-	zigzag := func(i int, _ drill.Note) float64 { return 10 * float64(1-2*(i%2)) }
+	zigzag := func(i int, _ chart.Note) float64 { return 10 * float64(1-2*(i%2)) }
 	a := evenness.Judge(played(chartOf(t, 4), zigzag, none))
 	assert.InDelta(t, 10, a.Timing.SpreadMs, 0.01)
 	assert.InDelta(t, 3, a.Timing.SpreadPercent, 0.01)
@@ -67,11 +68,11 @@ func TestSpreadAndVariationWorkedOutByHand(t *testing.T) {
 // The line of onset on beat is ordinary least squares: an example worked in
 // closed form, slope Sxy/Sxx.
 func TestTempoIsTheLeastSquaresLine(t *testing.T) {
-	chart := chartOf(t, 1)
-	drift := func(i int, _ drill.Note) float64 { return float64(i*i) / 10 }
-	a := evenness.Judge(played(chart, drift, none))
+	c := chartOf(t, 1)
+	drift := func(i int, _ chart.Note) float64 { return float64(i*i) / 10 }
+	a := evenness.Judge(played(c, drift, none))
 	var sx, sy, sxx, sxy, n float64
-	for i, note := range chart.Notes {
+	for i, note := range c.Notes {
 		x, y := note.Beat, note.Beat+drift(i, note)/1000
 		sx, sy, sxx, sxy, n = sx+x, sy+y, sxx+x*x, sxy+x*y, n+1
 	}
@@ -79,13 +80,13 @@ func TestTempoIsTheLeastSquaresLine(t *testing.T) {
 }
 
 func TestTheLateFingerPairIsTheWeakest(t *testing.T) {
-	late := func(_ int, n drill.Note) float64 {
+	late := func(_ int, n chart.Note) float64 {
 		if n.Finger == 4 {
 			return 22
 		}
 		return 0
 	}
-	soft := func(_ int, n drill.Note) float64 {
+	soft := func(_ int, n chart.Note) float64 {
 		if n.Finger == 4 {
 			return -5
 		}
@@ -93,7 +94,7 @@ func TestTheLateFingerPairIsTheWeakest(t *testing.T) {
 	}
 	a := evenness.Judge(played(chartOf(t, 3), late, soft))
 	require.NotNil(t, a.Weakest)
-	assert.Equal(t, evenness.FingerPair{From: 2, To: 4, Attack: drill.Hammer}, *a.Weakest)
+	assert.Equal(t, evenness.FingerPair{From: 2, To: 4, Attack: chart.Hammer}, *a.Weakest)
 	worst := a.Transitions[0]
 	assert.Equal(t, 18, worst.Count, "three strings, twice, three passes")
 	assert.InDelta(t, 22, worst.MeanMs, 0.2)
@@ -105,22 +106,22 @@ func TestTheLateFingerPairIsTheWeakest(t *testing.T) {
 }
 
 func TestPassesAreJudgedEachOnItsOwn(t *testing.T) {
-	chart := chartOf(t, 2)
-	size := len(chart.Notes)
-	second := func(i int, _ drill.Note) float64 {
+	c := chartOf(t, 2)
+	size := len(c.Notes)
+	second := func(i int, _ chart.Note) float64 {
 		if i >= size {
 			return 30 * float64(1-2*(i%2))
 		}
 		return 0
 	}
-	a := evenness.Judge(played(chart, second, none))
+	a := evenness.Judge(played(c, second, none))
 	assert.Less(t, a.Passes[0].SpreadPercent, 2.0)
 	assert.InDelta(t, 9, a.Passes[1].SpreadPercent, 0.5, "30 ms of 333 ms")
 }
 
 func TestMissedAndExtraNotesCount(t *testing.T) {
-	chart := chartOf(t, 1)
-	take := played(chart, none, none)
+	c := chartOf(t, 1)
+	take := played(c, none, none)
 	take.Matches[4].Status, take.Matches[4].Heard = compare.Missed, listen.Note{}
 	take.Extras = []listen.Note{{Onset: 3.1, Pitch: 40}}
 	a := evenness.Judge(take)
@@ -148,27 +149,27 @@ func TestWhatTheEarNotices(t *testing.T) {
 // Where the device has told when its click comes in the recording, ahead and behind are
 // known without one being heard.
 func TestAheadOfAClickWhoseTimeIsKnown(t *testing.T) {
-	chart := chartOf(t, 2)
+	c := chartOf(t, 2)
 	at := 2 - 0.030 // notes come 30 ms after
-	chart.ClickAt = &at
-	a := evenness.Judge(played(chart, none, none))
+	c.ClickAt = &at
+	a := evenness.Judge(played(c, none, none))
 	require.NotNil(t, a.Pulse.ClickMs)
 	assert.InDelta(t, 30, a.Pulse.ClickMs.Value, 0.01)
-	chart.Free = true
-	assert.Nil(t, evenness.Judge(played(chart, none, none)).Pulse.ClickMs, "a free drill has no click to be beside")
+	c.Free = true
+	assert.Nil(t, evenness.Judge(played(c, none, none)).Pulse.ClickMs, "a free drill has no click to be beside")
 	nowhere := 1e9
-	chart.ClickAt = &nowhere
-	assert.Error(t, chart.Validate())
+	c.ClickAt = &nowhere
+	assert.Error(t, c.Validate())
 }
 
 // Three passes at 60, 70 and 80 bpm last 12, 12·60/70 and 12·60/80 s, worked out by hand; who
 // plays them exactly has no spread, and each extra note belongs to its pass.
 func TestATakeThatRisesFromPassToPass(t *testing.T) {
-	chart := chartOf(t, 3) // 18 notes at three a beat: six beats a pass
-	chart.RiseBPM = 10
-	require.NoError(t, chart.Validate())
-	assert.InDelta(t, 6+6*60.0/70+6*60.0/80, chart.TakeSeconds(), 1e-9)
-	take := played(chart, none, none)
+	c := chartOf(t, 3) // 18 notes at three a beat: six beats a pass
+	c.RiseBPM = 10
+	require.NoError(t, c.Validate())
+	assert.InDelta(t, 6+6*60.0/70+6*60.0/80, c.TakeSeconds(), 1e-9)
+	take := played(c, none, none)
 	a := evenness.Judge(take)
 	assert.InDelta(t, 60, a.Tempo.BPM, 1e-6, "of the first pass")
 	assert.InDelta(t, 0, a.Timing.SpreadMs, 1e-6)
@@ -184,13 +185,13 @@ func TestATakeThatRisesFromPassToPass(t *testing.T) {
 			heard = append(heard, extra)
 		}
 	}
-	a = evenness.Judge(compare.Compare(chart, heard))
+	a = evenness.Judge(compare.Compare(c, heard))
 	require.Len(t, a.Passes, 3)
 	assert.InDelta(t, 100, a.Passes[1].RightPercent, 1e-9)
 	assert.Less(t, a.Passes[2].RightPercent, 100.0)
 
-	flat := evenness.Judge(played(chartOf(t, 3), func(_ int, n drill.Note) float64 { return -1000 * 0.02 * n.Beat * n.Beat }, none))
+	flat := evenness.Judge(played(chartOf(t, 3), func(_ int, n chart.Note) float64 { return -1000 * 0.02 * n.Beat * n.Beat }, none))
 	assert.Greater(t, flat.Timing.SpreadMs, 20.0, "where no rise was asked for, rushing is no evenness")
-	chart.RiseBPM = -3
-	assert.Error(t, chart.Validate())
+	c.RiseBPM = -3
+	assert.Error(t, c.Validate())
 }

@@ -6,7 +6,7 @@ import (
 	"slices"
 
 	"manudrill/core/compare"
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 )
 
 // A Kind says by what notes are grouped.
@@ -27,17 +27,18 @@ const (
 type Group struct {
 	Kind     Kind         `json:"kind"`
 	Number   int          `json:"number"`           // string; strings gone over; 0 or 1 for a shift; place from 1
-	Attack   drill.Attack `json:"attack,omitempty"` // of ByAttack
+	Attack   chart.Attack `json:"attack,omitempty"` // of ByAttack
 	Count    int          `json:"count"`
-	MeanMs   *Figure      `json:"meanMs"`   // by how much the interval into the note is longer (+) than its share
-	SpreadMs *Figure      `json:"spreadMs"` // standard deviation of the same
-	LevelDB  *Figure      `json:"levelDb"`  // against the mean of the take
+	MeanMs   *Figure      `json:"meanMs"`           // by how much the interval into the note is longer (+) than its share
+	SpreadMs *Figure      `json:"spreadMs"`         // standard deviation of the same
+	LevelDB  *Figure      `json:"levelDb"`          // against the mean of the take
+	Stands   bool         `json:"stands,omitempty"` // it is heard to come late or early, and not by chance
 }
 
 type groupKey struct {
 	kind   Kind
 	number int
-	attack drill.Attack
+	attack chart.Attack
 }
 
 // groupsOf sorts the steps by all that may make a note hard. Groups of too few
@@ -63,7 +64,10 @@ func groupsOf(t compare.Take, steps []step, meanLevel float64) []Group {
 	out := make([]Group, 0, len(of))
 	for key, steps := range of {
 		levels := values(steps, func(s step) (float64, bool) { return s.to.Heard.LevelDB - meanLevel, true })
-		out = append(out, Group{key.kind, key.number, key.attack, len(steps), meanOf(excesses(steps)), spreadOf(excesses(steps)), meanOf(levels)})
+		out = append(out, Group{
+			Kind: key.kind, Number: key.number, Attack: key.attack, Count: len(steps),
+			MeanMs: meanOf(excesses(steps)), SpreadMs: spreadOf(excesses(steps)), LevelDB: meanOf(levels),
+		})
 	}
 	slices.SortFunc(out, func(a, b Group) int {
 		return cmp.Or(cmp.Compare(a.Kind, b.Kind), cmp.Compare(a.Number, b.Number), cmp.Compare(a.Attack, b.Attack))
@@ -72,7 +76,7 @@ func groupsOf(t compare.Take, steps []step, meanLevel float64) []Group {
 }
 
 // placesIn tells each chart note's place in its cell, from 1.
-func placesIn(c drill.Chart) []int {
+func placesIn(c chart.Chart) []int {
 	places := make([]int, len(c.Notes))
 	for i, n := range c.Notes {
 		places[i] = 1

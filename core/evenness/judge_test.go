@@ -10,7 +10,7 @@ import (
 	"gonum.org/v1/gonum/stat"
 
 	"manudrill/core/compare"
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
 	"manudrill/core/listen"
 )
@@ -19,7 +19,7 @@ import (
 // Notes 10 ms late and early in turn make intervals of 313.3 and 353.3 ms in
 // turn: 100 · 40/333.3 = 12.
 func TestNPVIOfAlternatingIntervals(t *testing.T) {
-	zigzag := func(i int, _ drill.Note) float64 { return 10 * float64(1-2*(i%2)) }
+	zigzag := func(i int, _ chart.Note) float64 { return 10 * float64(1-2*(i%2)) }
 	a := evenness.Judge(played(chartOf(t, 4), zigzag, none))
 	require.NotNil(t, a.Pulse.NPVI)
 	assert.InDelta(t, 12, a.Pulse.NPVI.Value, 0.05)
@@ -32,7 +32,7 @@ func TestNPVIOfAlternatingIntervals(t *testing.T) {
 func TestClockAndMotorOfTheModel(t *testing.T) {
 	rng := rand.New(rand.NewPCG(5, 5))
 	clock := 0.0
-	off := func(int, drill.Note) float64 {
+	off := func(int, chart.Note) float64 {
 		clock += 6 * rng.NormFloat64()
 		return clock + 4*rng.NormFloat64()
 	}
@@ -48,16 +48,16 @@ func TestClockAndMotorOfTheModel(t *testing.T) {
 func TestTheIntervalOfAMean(t *testing.T) {
 	late := []float64{0, 7, -3, 4, 12, -6, 1, 9, 2, -1}
 	k := 0
-	off := func(i int, n drill.Note) float64 {
+	off := func(i int, n chart.Note) float64 {
 		if n.Finger == 2 && k < len(late) {
 			k++
 			return late[k-1]
 		}
 		return 0
 	}
-	chart := chartOf(t, 2)
-	chart.Notes = chart.Notes[:15] // ten notes of finger 2
-	a := evenness.Judge(played(chart, off, none))
+	c := chartOf(t, 2)
+	c.Notes = c.Notes[:15] // ten notes of finger 2
+	a := evenness.Judge(played(c, off, none))
 	for _, tr := range a.Transitions {
 		if tr.From == 1 && tr.To == 2 {
 			assert.Equal(t, 10, tr.Count)
@@ -68,9 +68,9 @@ func TestTheIntervalOfAMean(t *testing.T) {
 
 // Few notes carry no claim.
 func TestTooFewNotesSayNothing(t *testing.T) {
-	chart := chartOf(t, 1)
-	chart.Notes = chart.Notes[:4]
-	a := evenness.Judge(played(chart, none, none))
+	c := chartOf(t, 1)
+	c.Notes = c.Notes[:4]
+	a := evenness.Judge(played(c, none, none))
 	assert.Nil(t, a.Pulse.NPVI)
 	assert.Nil(t, a.Pulse.ClockMs)
 	assert.Nil(t, a.Pulse.DriftPercent)
@@ -85,21 +85,21 @@ func TestTooFewNotesSayNothing(t *testing.T) {
 // A tempo that rises steadily by 10 %: the drift is told, in a closed form that
 // bends the line exactly.
 func TestDriftOfASteadilyRisingTempo(t *testing.T) {
-	chart := chartOf(t, 6)
-	n := float64(len(chart.Unroll()))
-	step := 1000 * 60 / chart.BPM / float64(chart.NotesPerBeat)
-	rise := func(i int, _ drill.Note) float64 {
+	c := chartOf(t, 6)
+	n := float64(len(c.Unroll()))
+	step := 1000 * 60 / c.BPM / float64(c.NotesPerBeat)
+	rise := func(i int, _ chart.Note) float64 {
 		x := float64(i) / n
 		return 0.10 * step * n * (x - x*x) / 2
 	}
-	a := evenness.Judge(played(chart, rise, none))
+	a := evenness.Judge(played(c, rise, none))
 	require.NotNil(t, a.Pulse.DriftPercent)
 	assert.InDelta(t, 10, a.Pulse.DriftPercent.Value, 0.2)
 }
 
 // A pause moves all that comes after it and is no unevenness.
 func TestAPauseIsNoUnevenness(t *testing.T) {
-	pause := func(i int, _ drill.Note) float64 {
+	pause := func(i int, _ chart.Note) float64 {
 		if i >= 20 {
 			return 3000
 		}
@@ -115,7 +115,7 @@ func TestAPauseIsNoUnevenness(t *testing.T) {
 
 // One late note is no pause: those after it are on time again.
 func TestOneVeryLateNoteIsNoPause(t *testing.T) {
-	late := func(i int, _ drill.Note) float64 {
+	late := func(i int, _ chart.Note) float64 {
 		if i == 20 {
 			return 900
 		}
@@ -128,10 +128,10 @@ func TestOneVeryLateNoteIsNoPause(t *testing.T) {
 // Two takes side by side: a spread that halves over seventy notes is surely
 // better (F(71,71) at 97.5 % is about 1.6), another draw of the same is not.
 func TestTwoTakesSideBySide(t *testing.T) {
-	chart := chartOf(t, 4)
+	written := chartOf(t, 4)
 	take := func(seed uint64, sd float64) evenness.Analysis {
 		rng := rand.New(rand.NewPCG(seed, 9))
-		return evenness.Judge(played(chart, func(int, drill.Note) float64 { return sd * rng.NormFloat64() }, none))
+		return evenness.Judge(played(written, func(int, chart.Note) float64 { return sd * rng.NormFloat64() }, none))
 	}
 	find := func(c evenness.Contrast, about string) evenness.Difference {
 		for _, d := range c.Differences {
@@ -142,27 +142,27 @@ func TestTwoTakesSideBySide(t *testing.T) {
 		t.Fatalf("no %s", about)
 		return evenness.Difference{}
 	}
-	c, err := evenness.Compare(take(1, 16), take(2, 8), chart, chart)
+	c, err := evenness.Compare(take(1, 16), take(2, 8), written, written)
 	require.NoError(t, err)
 	d := find(c, "spreadMs")
 	assert.True(t, d.Sure && d.Better, "%+v", d)
-	c, err = evenness.Compare(take(3, 8), take(4, 8), chart, chart)
+	c, err = evenness.Compare(take(3, 8), take(4, 8), written, written)
 	require.NoError(t, err)
 	assert.False(t, find(c, "spreadMs").Sure)
-	other := chart
+	other := written
 	other.Notes = other.Notes[1:]
-	_, err = evenness.Compare(take(1, 8), take(2, 8), chart, other)
+	_, err = evenness.Compare(take(1, 8), take(2, 8), written, other)
 	assert.ErrorIs(t, err, evenness.ErrOtherNotes)
 }
 
 // What comes in every pass stays in the mean of a note over the passes; a note that
 // is never right has none.
 func TestTheHabitOfEachNoteInBothTakes(t *testing.T) {
-	chart := chartOf(t, 4)
+	written := chartOf(t, 4)
 	late := func(ms float64) evenness.Analysis {
 		rng := rand.New(rand.NewPCG(5, 5))
-		return evenness.Judge(played(chart, func(i int, _ drill.Note) float64 {
-			if i%len(chart.Notes) == 3 {
+		return evenness.Judge(played(written, func(i int, _ chart.Note) float64 {
+			if i%len(written.Notes) == 3 {
 				return ms
 			}
 			return 2 * rng.NormFloat64()
@@ -170,13 +170,13 @@ func TestTheHabitOfEachNoteInBothTakes(t *testing.T) {
 	}
 	before, after := late(30), late(0)
 	for i := range after.Notes {
-		if i%len(chart.Notes) == 5 {
+		if i%len(written.Notes) == 5 {
 			after.Notes[i].Status = compare.Wrong
 		}
 	}
-	c, err := evenness.Compare(before, after, chart, chart)
+	c, err := evenness.Compare(before, after, written, written)
 	require.NoError(t, err)
-	require.Len(t, c.Places, len(chart.Notes))
+	require.Len(t, c.Places, len(written.Notes))
 	third := c.Places[3]
 	assert.Equal(t, 4, third.Before.Count)
 	assert.InDelta(t, 30, third.Before.DeviationMs-third.After.DeviationMs, 3)
@@ -189,8 +189,8 @@ func TestTheHabitOfEachNoteInBothTakes(t *testing.T) {
 // Gaps, ringing and dragging are counted where they are, and only where they can
 // be told.
 func TestConnectionIsCounted(t *testing.T) {
-	chart := chartOf(t, 2)
-	notes := chart.Unroll()
+	c := chartOf(t, 2)
+	notes := c.Unroll()
 	heard := make([]listen.Note, len(notes))
 	for i, n := range notes {
 		at := 2 + n.Beat
@@ -200,7 +200,7 @@ func TestConnectionIsCounted(t *testing.T) {
 		}
 		heard[i].Carry = listen.Carry{Known: true, DB: -3}
 	}
-	a := evenness.Judge(compare.Compare(chart, heard))
+	a := evenness.Judge(compare.Compare(c, heard))
 	assert.Equal(t, 9, a.Connection.Gaps)
 	assert.Equal(t, 35, a.Connection.GapsOf)
 	assert.Equal(t, a.Connection.RingingOf, a.Connection.Ringing, "every change of string that is known")

@@ -6,7 +6,7 @@ import (
 	"gonum.org/v1/gonum/stat/distuv"
 
 	"manudrill/core/compare"
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/tempo"
 )
 
@@ -38,7 +38,7 @@ func partsOf(t compare.Take) []Part {
 	if last := t.Last(); last < len(t.Matches)-unfinished {
 		t.Matches = t.Matches[:last+1] // what the player did not get to is no miss
 	}
-	charts := make([]drill.Chart, len(t.Chart.Parts))
+	charts := make([]chart.Chart, len(t.Chart.Parts))
 	judged := make([]judged, len(t.Chart.Parts))
 	parts := make([]Part, 0, len(t.Chart.Parts))
 	for i, title := range t.Chart.Parts {
@@ -106,7 +106,7 @@ func (j judged) part(i int, title string) Part {
 
 // against sets the last of some parts against the nearest before it that has the same
 // notes and is picked throughout; nil where there is none, or the last is itself picked.
-func against(parts []judged, charts []drill.Chart) *Yardstick {
+func against(parts []judged, charts []chart.Chart) *Yardstick {
 	n := len(parts) - 1
 	if allPicked(charts[n]) {
 		return nil
@@ -125,9 +125,9 @@ func against(parts []judged, charts []drill.Chart) *Yardstick {
 	return nil
 }
 
-func allPicked(c drill.Chart) bool {
+func allPicked(c chart.Chart) bool {
 	for _, n := range c.Notes {
-		if n.Attack != drill.Pick {
+		if n.Attack != chart.Pick {
 			return false
 		}
 	}

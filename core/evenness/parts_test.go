@@ -10,28 +10,29 @@ import (
 
 	"manudrill/core/compare"
 	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
 	"manudrill/core/guitar"
 	"manudrill/core/listen"
 )
 
 // pickedThenSlurred is a chart of the same notes picked, then hammered.
-func pickedThenSlurred(t *testing.T, passes int) drill.Chart {
+func pickedThenSlurred(t *testing.T, passes int) chart.Chart {
 	t.Helper()
 	d := drill.New("test", drill.SlurCombinations{Combinations: [][]int{{1, 2, 4}}, Slur: drill.HammerOns})
 	d.Path.Strings, d.Path.Stay.Count = []int{3, 2, 1}, 4
 	d.Rhythm.NotesPerBeat, d.Rhythm.Passes = 3, passes
-	chart, err := d.PickedFirst().Chart(guitar.Standard(), 60)
+	c, err := d.PickedFirst().Chart(guitar.Standard(), 60)
 	require.NoError(t, err)
-	return chart
+	return c
 }
 
 // What is measured of a part is what is measured of the same notes recorded alone.
 func TestAPartIsMeasuredAsIfItWereRecordedAlone(t *testing.T) {
-	chart := pickedThenSlurred(t, 1)
+	c := pickedThenSlurred(t, 1)
 	rng := rand.New(rand.NewPCG(7, 1))
-	off := func(_ int, n drill.Note) float64 { return float64(6+8*n.Part) * rng.NormFloat64() }
-	whole := played(chart, off, off)
+	off := func(_ int, n chart.Note) float64 { return float64(6+8*n.Part) * rng.NormFloat64() }
+	whole := played(c, off, off)
 	a := evenness.Judge(whole)
 	require.Len(t, a.Parts, 2)
 	for part := range a.Parts {
@@ -41,7 +42,7 @@ func TestAPartIsMeasuredAsIfItWereRecordedAlone(t *testing.T) {
 				heard = append(heard, m.Heard)
 			}
 		}
-		alone := evenness.Judge(compare.Compare(chart.Alone(part), heard))
+		alone := evenness.Judge(compare.Compare(c.Alone(part), heard))
 		assert.InDelta(t, alone.Timing.SpreadMs, a.Parts[part].SpreadMs, 1e-6)
 		assert.InDelta(t, alone.Timing.SpreadPercent, a.Parts[part].SpreadPercent, 1e-6)
 		assert.InDelta(t, alone.Level.SpreadDB, a.Parts[part].LevelSpreadDB, 1e-6)
@@ -52,11 +53,11 @@ func TestAPartIsMeasuredAsIfItWereRecordedAlone(t *testing.T) {
 }
 
 func TestMistakesBelongToTheirPart(t *testing.T) {
-	chart := pickedThenSlurred(t, 2)
+	c := pickedThenSlurred(t, 2)
 	var heard []listen.Note
-	for i, m := range played(chart, none, none).Matches {
+	for i, m := range played(c, none, none).Matches {
 		switch {
-		case m.Chart.Part == 1 && i%len(chart.Notes) == 50: // missed in either pass
+		case m.Chart.Part == 1 && i%len(c.Notes) == 50: // missed in either pass
 		case m.Chart.Part == 0 && i == 4: // and once touched besides
 			extra := m.Heard
 			extra.Onset, extra.Pitch = extra.Onset+0.15, extra.Pitch+5
@@ -65,32 +66,32 @@ func TestMistakesBelongToTheirPart(t *testing.T) {
 			heard = append(heard, m.Heard)
 		}
 	}
-	a := evenness.Judge(compare.Compare(chart, heard))
+	a := evenness.Judge(compare.Compare(c, heard))
 	require.Len(t, a.Parts, 2)
-	n := len(chart.Notes) / 2
+	n := len(c.Notes) / 2
 	assert.Equal(t, evenness.Counts{Expected: 2 * n, Played: 2 * n, Extra: 1}, a.Parts[0].Counts)
 	assert.Equal(t, evenness.Counts{Expected: 2 * n, Played: 2*n - 2, Missed: 2}, a.Parts[1].Counts)
 }
 
 func TestAPartThatWasNotGotToIsNotPlayed(t *testing.T) {
-	chart := pickedThenSlurred(t, 1)
-	whole := played(chart, none, none)
+	c := pickedThenSlurred(t, 1)
+	whole := played(c, none, none)
 	var heard []listen.Note
 	for _, m := range whole.Matches[:len(whole.Matches)/2] {
 		heard = append(heard, m.Heard)
 	}
-	a := evenness.Judge(compare.Compare(chart, heard))
+	a := evenness.Judge(compare.Compare(c, heard))
 	require.Len(t, a.Parts, 2)
 	assert.True(t, a.Parts[0].Played)
 	assert.False(t, a.Parts[1].Played)
 
 	// Left in the second pass, half through its second part: nothing was missed.
-	chart = pickedThenSlurred(t, 2)
+	c = pickedThenSlurred(t, 2)
 	heard = nil
-	for _, m := range played(chart, none, none).Matches[:len(chart.Notes)*7/4] {
+	for _, m := range played(c, none, none).Matches[:len(c.Notes)*7/4] {
 		heard = append(heard, m.Heard)
 	}
-	a = evenness.Judge(compare.Compare(chart, heard))
+	a = evenness.Judge(compare.Compare(c, heard))
 	require.Len(t, a.Parts, 2)
 	for _, p := range a.Parts {
 		assert.True(t, p.Played)
@@ -103,19 +104,19 @@ func TestAPartThatWasNotGotToIsNotPlayed(t *testing.T) {
 // and 35 degrees of freedom is 1.96 (handbook tables, between 30 and 40), a ratio of 1.40
 // of the spreads.
 func TestTheSlurredPartIsSetAgainstThePickedOne(t *testing.T) {
-	chart := pickedThenSlurred(t, 1)
+	written := pickedThenSlurred(t, 1)
 	for _, c := range []struct {
 		ratio float64
 		sure  bool
 	}{{1.3, false}, {1.6, true}} {
-		off := func(i int, n drill.Note) float64 {
+		off := func(i int, n chart.Note) float64 {
 			ms := 10 * float64(1-2*(i%2))
 			if n.Part == 1 {
 				ms *= c.ratio
 			}
 			return ms
 		}
-		a := evenness.Judge(played(chart, off, none))
+		a := evenness.Judge(played(written, off, none))
 		require.NotNil(t, a.Parts[1].Against)
 		assert.Nil(t, a.Parts[0].Against)
 		assert.Zero(t, a.Parts[1].Against.Part)

@@ -2,7 +2,7 @@ package evenness
 
 import (
 	"manudrill/core/compare"
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 )
 
 // A step is one chart note following another, both played right and without a
@@ -60,8 +60,8 @@ func (s step) shifts() bool { return Shifts(s.from.Chart, s.to.Chart) }
 
 // Shifts reports whether the fretting hand changes its position from one note to the
 // next.
-func Shifts(a, b drill.Note) bool {
-	fretted := a.Finger > 0 && b.Finger > 0 && a.Hand == drill.FrettingHand && b.Hand == drill.FrettingHand
+func Shifts(a, b chart.Note) bool {
+	fretted := a.Finger > 0 && b.Finger > 0 && a.Hand == chart.FrettingHand && b.Hand == chart.FrettingHand
 	return fretted && a.Fret-a.Finger != b.Fret-b.Finger
 }
 

@@ -9,7 +9,7 @@ import (
 	"gonum.org/v1/gonum/stat/distuv"
 
 	"manudrill/core/compare"
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 )
 
 // Further kinds, by which takes are added up over days and weeks.
@@ -35,7 +35,7 @@ type SumOf struct {
 	From   int          `json:"from,omitempty"`   // finger, of a pair
 	To     int          `json:"to,omitempty"`     // finger, of a pair
 	Number int          `json:"number,omitempty"` // string, or position
-	Attack drill.Attack `json:"attack,omitempty"` // of a pair, and of what is grouped by it
+	Attack chart.Attack `json:"attack,omitempty"` // of a pair, and of what is grouped by it
 }
 
 // SumsOf adds up a take: by finger pair, attack, string and position.
@@ -61,7 +61,7 @@ func (s step) sharing() []SumOf {
 	if s.fingers() {
 		of = append(of, SumOf{Kind: ByPair, From: s.from.Chart.Finger, To: n.Finger, Attack: n.Attack})
 	}
-	if n.Hand == drill.FrettingHand && n.Finger > 0 && n.Fret >= n.Finger {
+	if n.Hand == chart.FrettingHand && n.Finger > 0 && n.Fret >= n.Finger {
 		of = append(of, SumOf{Kind: ByPosition, Number: n.Fret - n.Finger + 1})
 	}
 	return of

@@ -8,7 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"gonum.org/v1/gonum/stat"
 
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
 )
 
@@ -26,7 +26,7 @@ func sumOf(t *testing.T, sums []evenness.Sum, of evenness.SumOf) evenness.Sum {
 // A sum tells of its take what the analysis tells.
 func TestSumsSayWhatTheAnalysisSays(t *testing.T) {
 	random := rand.New(rand.NewPCG(1, 2))
-	unsteady := func(int, drill.Note) float64 { return 12 * random.NormFloat64() }
+	unsteady := func(int, chart.Note) float64 { return 12 * random.NormFloat64() }
 	take := played(chartOf(t, 4), unsteady, none)
 	a, sums := evenness.Judge(take), evenness.SumsOf(take)
 	for _, tr := range a.Transitions {
@@ -51,9 +51,9 @@ func TestTakesAddUp(t *testing.T) {
 	random := rand.New(rand.NewPCG(3, 4))
 	var values [2][]float64
 	var sums [2][]evenness.Sum
-	pair := evenness.SumOf{Kind: evenness.ByPair, From: 2, To: 4, Attack: drill.Hammer}
+	pair := evenness.SumOf{Kind: evenness.ByPair, From: 2, To: 4, Attack: chart.Hammer}
 	for i := range sums {
-		late := func(_ int, n drill.Note) float64 {
+		late := func(_ int, n chart.Note) float64 {
 			if n.Finger == 4 {
 				return float64(10+8*i) + 5*random.NormFloat64()
 			}

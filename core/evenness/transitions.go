@@ -6,14 +6,14 @@ import (
 
 	"gonum.org/v1/gonum/stat/distuv"
 
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 )
 
 // A FingerPair is one finger following another on a string, and how.
 type FingerPair struct {
 	From   int          `json:"from"`
 	To     int          `json:"to"`
-	Attack drill.Attack `json:"attack"`
+	Attack chart.Attack `json:"attack"`
 }
 
 // A Transition holds the figures of a finger pair.
@@ -28,6 +28,8 @@ type Transition struct {
 	Sure        bool    `json:"sure"`                      // enough notes to say that it is late or early
 	LeastSure   bool    `json:"leastSure"`                 // surely varies more than the others do
 	MadeUp      bool    `json:"madeUp"`                    // only because the note before it was not: that one is off, not this
+	Stands      bool    `json:"stands,omitempty"`          // it is heard to come late or early, and not by chance
+	Varies      bool    `json:"varies,omitempty"`          // it is heard to vary, more than the others
 }
 
 // weakness orders transitions: a finger that comes late is weak, and so is one

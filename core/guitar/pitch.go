@@ -21,10 +21,8 @@ func MIDI(hz float64) float64 {
 	return A4 + 12*math.Log2(hz/440)
 }
 
-var names = [12]string{"C", "C♯", "D", "D♯", "E", "F", "F♯", "G", "G♯", "A", "A♯", "B"}
-
 // PitchClassName spells a pitch class, 0 being C, with sharps.
-func PitchClassName(class int) string { return names[((class%12)+12)%12] }
+func PitchClassName(class int) string { return withSharps[((class%12)+12)%12].name() }
 
 // NoteName spells a MIDI note with sharps and its octave: 69 is A4, 60 is C4.
 func NoteName(midi int) string {

@@ -48,12 +48,22 @@ type Key struct {
 	Root      int    `json:"root"`                // pitch class, 0 is C
 	Scale     string `json:"scale"`               // the id of one of Scales, or OwnScale
 	Intervals []int  `json:"intervals,omitempty"` // of OwnScale
+	Spelled   string `json:"spelled,omitempty"`   // the root: WithSharps, WithFlats, or whichever has fewer signs
 }
+
+// How a root that is a black key is spelled.
+const (
+	WithSharps = "sharp"
+	WithFlats  = "flat"
+)
 
 // Validate says what cannot be a key, or nil.
 func (k Key) Validate() error {
 	if k.Root < 0 || k.Root > 11 {
 		return fmt.Errorf("the root is %d; give a pitch class from 0 (C) to 11 (B)", k.Root)
+	}
+	if k.Spelled != "" && k.Spelled != WithSharps && k.Spelled != WithFlats {
+		return fmt.Errorf("the root is spelled %q; choose %s or %s", k.Spelled, WithSharps, WithFlats)
 	}
 	steps := k.steps()
 	if steps == nil {
@@ -109,11 +119,21 @@ func (k Key) DegreeFrom(midi int) int {
 	return d
 }
 
+// RootFrom returns the lowest degree at or above one that is a root.
+func (k Key) RootFrom(degree int) int {
+	size := k.Size()
+	return degree + ((-degree)%size+size)%size
+}
+
 // Name spells the key: "A minor pentatonic".
 func (k Key) Name() string {
+	root := PitchClassName(k.Root)
+	if k.Spelled == WithFlats {
+		root = withFlats[k.Root].name()
+	}
 	i := slices.IndexFunc(Scales, func(s Scale) bool { return s.ID == k.Scale })
 	if i < 0 {
-		return PitchClassName(k.Root) + " scale of one's own"
+		return root + " scale of one's own"
 	}
-	return PitchClassName(k.Root) + " " + Scales[i].Name
+	return root + " " + Scales[i].Name
 }

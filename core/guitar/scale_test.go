@@ -90,3 +90,23 @@ func TestChordNames(t *testing.T) {
 	_, known = guitar.ChordOf(nil)
 	assert.False(t, known)
 }
+
+// Signatures by the circle of fifths (common practice, as any book of elementary theory has
+// it).
+func TestSignatures(t *testing.T) {
+	for _, c := range []struct {
+		key  guitar.Key
+		want int
+	}{
+		{guitar.Key{Root: 0, Scale: "major"}, 0}, {guitar.Key{Root: 7, Scale: "major"}, 1}, {guitar.Key{Root: 9, Scale: "major"}, 3},
+		{guitar.Key{Root: 6, Scale: "major"}, 6}, {guitar.Key{Root: 6, Scale: "major", Spelled: guitar.WithFlats}, -6}, {guitar.Key{Root: 5, Scale: "major"}, -1},
+		{guitar.Key{Root: 1, Scale: "major"}, -5}, {guitar.Key{Root: 1, Scale: "major", Spelled: guitar.WithSharps}, 7},
+		{guitar.Key{Root: 9, Scale: "naturalMinor"}, 0}, {guitar.Key{Root: 4, Scale: "naturalMinor"}, 1}, {guitar.Key{Root: 2, Scale: "dorian"}, 0},
+		{guitar.Key{Root: 4, Scale: "phrygian"}, 0}, {guitar.Key{Root: 7, Scale: "mixolydian"}, 0}, {guitar.Key{Root: 5, Scale: "lydian"}, 0}, {guitar.Key{Root: 11, Scale: "locrian"}, 0},
+		{guitar.Key{Root: 9, Scale: "harmonicMinor"}, 0}, {guitar.Key{Root: 2, Scale: "melodicMinor"}, -1},
+		{guitar.Key{Root: 9, Scale: "minorPentatonic"}, 0}, {guitar.Key{Root: 7, Scale: "majorPentatonic"}, 1}, {guitar.Key{Root: 2, Scale: "minor7"}, -1},
+		{guitar.Key{Root: 3, Scale: "chromatic"}, 0}, {guitar.Key{Root: 3, Scale: "none"}, 0},
+	} {
+		assert.Equal(t, c.want, c.key.Fifths(), "%+v", c.key)
+	}
+}

@@ -52,6 +52,11 @@ type Speller struct{ classes [12]letter }
 // A letter is a step of the staff, 0 being C, with its alteration.
 type letter struct{ step, alter int }
 
+// name is a letter of a pitch class as it is read: "C♯", "D♭".
+func (l letter) name() string {
+	return steps[l.step] + map[int]string{-1: "♭", 1: "♯"}[l.alter]
+}
+
 var (
 	naturals    = [7]int{0, 2, 4, 5, 7, 9, 11} // pitch classes of C to B
 	steps       = [7]string{"C", "D", "E", "F", "G", "A", "B"}
@@ -63,7 +68,8 @@ var (
 
 // NewSpeller returns the speller of a key: each degree of a seven-note scale has
 // a letter of its own (common practice); smaller scales and chords are spelled
-// by the major or minor scale they lie in. Without a key, sharps are written.
+// by the major or minor scale they lie in. Of sharps and flats it takes what the key says,
+// or what has fewer. Without a key, sharps are written.
 func NewSpeller(k *Key) Speller {
 	if k == nil || k.Validate() != nil || len(k.steps()) > 7 {
 		return Speller{withSharps}
@@ -72,8 +78,15 @@ func NewSpeller(k *Key) Speller {
 	if len(scale) < 7 {
 		scale = parentOf(scale)
 	}
+	roots := []letter{withSharps[k.Root], withFlats[k.Root]}
+	switch k.Spelled {
+	case WithSharps:
+		roots = roots[:1]
+	case WithFlats:
+		roots = roots[1:]
+	}
 	best, fewest := withSharps, 1000
-	for _, root := range []letter{withSharps[k.Root], withFlats[k.Root]} {
+	for _, root := range roots {
 		classes, accidentals := spelledFrom(root, k.Root, scale)
 		if accidentals < fewest {
 			best, fewest = classes, accidentals
@@ -92,6 +105,67 @@ func parentOf(scale []int) []int {
 		return parentMinor
 	}
 	return parentMajor
+}
+
+// Fifths is the signature a key is written with: so many sharps, or flats where negative.
+// A scale of seven notes that are those of a signature has that one, whichever mode it is;
+// any other that of the major or minor scale it lies in (common practice).
+func (k Key) Fifths() int {
+	steps := k.steps()
+	if k.Validate() != nil || len(steps) > 7 {
+		return 0
+	}
+	home := 0 // semitones above the root at which the major scale of the signature begins
+	for up := range 12 {
+		if len(steps) == 7 && slices.Equal(modeFrom(up), steps) {
+			return signature(k.Root+up, k.Spelled)
+		}
+	}
+	if slices.Equal(parentOf(steps), parentMinor) {
+		home = 3
+	}
+	return signature(k.Root+home, k.Spelled)
+}
+
+// modeFrom are the semitones of a major scale that begins so many above, from the lowest.
+func modeFrom(up int) (steps []int) {
+	for _, s := range parentMajor {
+		steps = append(steps, (s+up)%12)
+	}
+	slices.Sort(steps)
+	return steps
+}
+
+// signature is that of a major scale on a pitch class: the one with fewer signs, of six
+// sharps and six flats what is said, and sharps where nothing is.
+func signature(class int, spelled string) int {
+	fifths := class * 7 % 12
+	if fifths > 6 || fifths == 6 && spelled == WithFlats {
+		fifths -= 12
+	}
+	if fifths == -5 && spelled == WithSharps {
+		return 7
+	}
+	return fifths
+}
+
+// Steps in the order in which sharps and flats are added to a signature.
+const (
+	sharpsInOrder = "FCGDAEB"
+	flatsInOrder  = "BEADGCF"
+)
+
+// SignIn is by how many semitones a signature of so many sharps, flats where negative, alters
+// a step, "C" to "B".
+func SignIn(fifths int, step string) int {
+	order, alter := sharpsInOrder, 1
+	if fifths < 0 {
+		order, alter, fifths = flatsInOrder, -1, -fifths
+	}
+	if strings.Contains(order[:min(fifths, len(order))], step) {
+		return alter
+	}
+	return 0
 }
 
 // spelledFrom gives each degree the next letter, from the root's on, and counts

@@ -4,7 +4,7 @@ import (
 	"slices"
 	"time"
 
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/progress"
 )
 
@@ -41,7 +41,7 @@ var grades = []string{"12", "23", "34", "13", "14", "24"}
 
 // ExerciseOf looks at a chart of a drill: which pairs it works, how, and where in the
 // graded order it stands. Three fingers come after all pairs, and four after three.
-func ExerciseOf(id, name string, c drill.Chart) Exercise {
+func ExerciseOf(id, name string, c chart.Chart) Exercise {
 	e := Exercise{Drill: id, Name: name, Technique: techniqueOf(c)}
 	fingers := map[int]bool{}
 	slurred := 0
@@ -49,7 +49,7 @@ func ExerciseOf(id, name string, c drill.Chart) Exercise {
 		if n.Attack.Slurred() {
 			slurred++
 		}
-		if n.Finger < 1 || n.Hand != drill.FrettingHand {
+		if n.Finger < 1 || n.Hand != chart.FrettingHand {
 			continue
 		}
 		fingers[n.Finger] = true
@@ -57,7 +57,7 @@ func ExerciseOf(id, name string, c drill.Chart) Exercise {
 			continue
 		}
 		before := c.Notes[i-1]
-		if before.String == n.String && before.Finger > 0 && before.Finger != n.Finger && before.Hand == drill.FrettingHand {
+		if before.String == n.String && before.Finger > 0 && before.Finger != n.Finger && before.Hand == chart.FrettingHand {
 			if pair := pairOf(before.Finger, n.Finger); !slices.Contains(e.Pairs, pair) {
 				e.Pairs = append(e.Pairs, pair)
 			}
@@ -99,14 +99,14 @@ func joined(pairs []string) bool {
 	return false
 }
 
-func techniqueOf(c drill.Chart) Technique {
-	has := map[drill.Attack]bool{}
+func techniqueOf(c chart.Chart) Technique {
+	has := map[chart.Attack]bool{}
 	for _, n := range c.Notes {
 		has[n.Attack] = true
 	}
-	hammers, pulls := has[drill.Hammer] || has[drill.Nowhere], has[drill.Pull]
+	hammers, pulls := has[chart.Hammer] || has[chart.Nowhere], has[chart.Pull]
 	switch {
-	case has[drill.Tap]:
+	case has[chart.Tap]:
 		return Tapping
 	case hammers && pulls:
 		return Slurring

@@ -6,7 +6,7 @@ import (
 	"slices"
 
 	"manudrill/core/compare"
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
 	"manudrill/core/listen"
 )
@@ -50,7 +50,7 @@ const (
 // A Follower lays notes on the chart of a take while they are played. Of who is nowhere
 // near the click, or plays something else, it says nothing. Make one with [Follow].
 type Follower struct {
-	notes    []drill.Note // over all passes
+	notes    []chart.Note // over all passes
 	at       []float64    // when each is due, s
 	interval float64      // from note to note, s
 	audible  float64      // how much off is marked, s
@@ -69,7 +69,7 @@ type Follower struct {
 // Follow returns a follower of a take whose first note is due so many seconds from the
 // first sample. Where the delay of the device is known, s, early and late are against the
 // click; else against how the player goes as a whole.
-func Follow(c drill.Chart, first float64, delay *float64) *Follower {
+func Follow(c chart.Chart, first float64, delay *float64) *Follower {
 	f := &Follower{notes: c.Unroll(), interval: 1 / c.NotesPerSecond(), delay: delay}
 	for _, n := range f.notes {
 		f.at = append(f.at, first+n.Beat*60/c.BPM)

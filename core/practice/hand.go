@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 )
 
 // A HandReport is what somebody says of their hand. It is no diagnosis, and nothing is
@@ -62,7 +63,7 @@ func (r HandReport) Check() drill.Faults {
 
 // SlurShare is the share of a chart's notes that the fretting hand makes sound by
 // itself, 0 to 1: what load is counted by.
-func SlurShare(c drill.Chart) float64 {
+func SlurShare(c chart.Chart) float64 {
 	if len(c.Notes) == 0 {
 		return 0
 	}

@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/guitar"
 	"manudrill/core/practice"
 )
@@ -35,12 +36,12 @@ func TestHandReports(t *testing.T) {
 // By hand: of 1-2-4 up and down, slurred, five notes are one stroke and four slurs.
 func TestTheShareOfSlurs(t *testing.T) {
 	d := drill.New("x", drill.SlurCombinations{Combinations: [][]int{{1, 2, 4}}, Slur: drill.BothSlurs})
-	chart, err := d.Chart(guitar.Standard(), 60)
+	written, err := d.Chart(guitar.Standard(), 60)
 	require.NoError(t, err)
-	assert.InDelta(t, 0.8, practice.SlurShare(chart), 1e-12)
+	assert.InDelta(t, 0.8, practice.SlurShare(written), 1e-12)
 	d.Attacks.Rule = drill.AllPicked
-	chart, err = d.Chart(guitar.Standard(), 60)
+	written, err = d.Chart(guitar.Standard(), 60)
 	require.NoError(t, err)
-	assert.Zero(t, practice.SlurShare(chart))
-	assert.Zero(t, practice.SlurShare(drill.Chart{}))
+	assert.Zero(t, practice.SlurShare(written))
+	assert.Zero(t, practice.SlurShare(chart.Chart{}))
 }

@@ -6,9 +6,10 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
-	"manudrill/core/drill"
+	"manudrill/core/drill/review"
 	"manudrill/core/guitar"
 	"manudrill/core/practice"
+	"manudrill/core/setup"
 	"manudrill/core/tempo"
 )
 
@@ -62,7 +63,7 @@ func TestReadyRoutines(t *testing.T) {
 			assert.Empty(t, d.Check(guitar.Standard()), d.Name)
 			for _, r := range tempo.Usual().Rungs(d.Rhythm.NotesPerBeat) {
 				assert.Empty(t, d.CheckAt(guitar.Standard(), r.BPM), "%s at %g", d.Name, r.BPM)
-				m, is := d.Misfit(drill.UsualSetup(), r.BPM)
+				m, is := review.MisfitOf(d, setup.Usual(), r.BPM)
 				assert.False(t, is, "%s: %s", d.Name, m.Text)
 			}
 		}

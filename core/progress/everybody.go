@@ -6,14 +6,14 @@ import (
 	"slices"
 
 	"manudrill/core/compare"
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
 )
 
 // A Seen take is the latest that counts of somebody who plays a drill.
 type Seen struct {
 	Student  string
-	Chart    drill.Chart
+	Chart    chart.Chart
 	Analysis evenness.Analysis
 }
 
@@ -31,7 +31,7 @@ type EverybodyNote struct {
 	String   int          `json:"string"`
 	Fret     int          `json:"fret"`
 	Finger   int          `json:"finger"`
-	Attack   drill.Attack `json:"attack"`
+	Attack   chart.Attack `json:"attack"`
 	LateMs   float64      `json:"lateMs"`   // mean over the students of how late it came
 	Late     int          `json:"late"`     // students with whom it comes late so that it is heard
 	NotRight int          `json:"notRight"` // students who missed it, or played another, in a pass at the least

@@ -7,7 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 
 	"manudrill/core/compare"
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
 )
 
@@ -15,7 +15,7 @@ import (
 func takeWith(late ...float64) Seen {
 	s := Seen{Student: "x"}
 	for i := range 4 {
-		s.Chart.Notes = append(s.Chart.Notes, drill.Note{String: 3, Fret: 5 + i, Finger: 1 + i})
+		s.Chart.Notes = append(s.Chart.Notes, chart.Note{String: 3, Fret: 5 + i, Finger: 1 + i})
 	}
 	for i := range 8 {
 		ms := late[i%4]

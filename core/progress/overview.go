@@ -4,7 +4,7 @@ import (
 	"slices"
 	"time"
 
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
 	"manudrill/core/tempo"
 )
@@ -52,7 +52,7 @@ type OverviewDay struct {
 
 // AttackTime is how long notes of an attack were played, by their share of all.
 type AttackTime struct {
-	Attack  drill.Attack `json:"attack"`
+	Attack  chart.Attack `json:"attack"`
 	Seconds float64      `json:"seconds"`
 }
 

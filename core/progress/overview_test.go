@@ -8,14 +8,14 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
 	"manudrill/core/tempo"
 )
 
 // latePair is what fifty notes of a pair add up to that come so late, give or take 3 ms.
 func latePair(from, to int, lateMs float64) evenness.Sum {
-	s := evenness.Sum{SumOf: evenness.SumOf{Kind: evenness.ByPair, From: from, To: to, Attack: drill.Hammer}}
+	s := evenness.Sum{SumOf: evenness.SumOf{Kind: evenness.ByPair, From: from, To: to, Attack: chart.Hammer}}
 	for i := range 50 {
 		ms := lateMs + 3*math.Pow(-1, float64(i))
 		s.Count++
@@ -27,7 +27,7 @@ func latePair(from, to int, lateMs float64) evenness.Sum {
 	return s
 }
 
-func attackOf(a drill.Attack, n int) evenness.Sum {
+func attackOf(a chart.Attack, n int) evenness.Sum {
 	return evenness.Sum{SumOf: evenness.SumOf{Kind: evenness.ByAttack, Attack: a}, Count: n}
 }
 
@@ -36,7 +36,7 @@ func playedOver(name string, bpm, late []float64) PlayedDrill {
 	r := weekly(bpm...)
 	d := PlayedDrill{ID: name, Name: name, Rungs: r.Rungs, Gate: tempo.Usual().Gate}
 	for i := range bpm {
-		w := PlayedWeek{Begins: start.AddDate(0, 0, 7*i), Sums: []evenness.Sum{latePair(3, 4, late[i]), attackOf(drill.Hammer, 60), attackOf(drill.Pick, 30)}}
+		w := PlayedWeek{Begins: start.AddDate(0, 0, 7*i), Sums: []evenness.Sum{latePair(3, 4, late[i]), attackOf(chart.Hammer, 60), attackOf(chart.Pick, 30)}}
 		for _, day := range r.Days {
 			if Monday(day.Date).Equal(w.Begins) {
 				day.Seconds = 90
@@ -74,7 +74,7 @@ func TestOverview(t *testing.T) {
 	// 180 s in the week are parted by 60 hammer-ons and 30 picked notes.
 	last := o.Weeks[11]
 	assert.Len(t, last.Days, 2)
-	assert.Equal(t, []AttackTime{{drill.Hammer, 120}, {drill.Pick, 60}}, last.Attacks)
+	assert.Equal(t, []AttackTime{{chart.Hammer, 120}, {chart.Pick, 60}}, last.Attacks)
 	assert.InDelta(t, 76*4/60.0, *last.NotesPerSecond, 1e-9)
 
 	require.Len(t, o.Drills, 1)

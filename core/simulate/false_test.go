@@ -8,24 +8,25 @@ import (
 
 	"manudrill/core/compare"
 	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/guitar"
 	"manudrill/core/simulate"
 )
 
 // bothWays is up and down three fingers on each string, six notes a beat.
-func bothWays(t *testing.T, bpm float64) drill.Chart {
+func bothWays(t *testing.T, bpm float64) chart.Chart {
 	t.Helper()
 	d := drill.New("both ways", drill.SlurCombinations{Combinations: [][]int{{1, 3, 4}}, Slur: drill.BothSlurs})
 	d.Path.Position, d.Rhythm.NotesPerBeat, d.Rhythm.Passes = 7, 6, 2
-	chart, err := d.Chart(guitar.Standard(), bpm)
+	c, err := d.Chart(guitar.Standard(), bpm)
 	require.NoError(t, err)
-	return chart
+	return c
 }
 
 // Whatever else is wrong with a take, no mistake is told that was not made, and none
 // left out that was. Where strings ring on over three notes and more a few are.
 func TestNoMistakeIsToldThatWasNotMade(t *testing.T) {
-	chart := bothWays(t, 66)
+	written := bothWays(t, 66)
 	const takes = 6
 	for name, c := range map[string]struct {
 		fault         func(*simulate.Player)
@@ -47,7 +48,7 @@ func TestNoMistakeIsToldThatWasNotMade(t *testing.T) {
 			for seed := range uint64(takes) {
 				p := usual(500 + seed)
 				c.fault(&p)
-				a, strokes := measured(chart, p)
+				a, strokes := measured(written, p)
 				played := map[int]int{}
 				for _, s := range strokes {
 					played[s.Index] = s.MIDI
@@ -57,7 +58,7 @@ func TestNoMistakeIsToldThatWasNotMade(t *testing.T) {
 					if n.Status != compare.Played {
 						told[string(n.Status)]++
 					}
-					if (n.Status == compare.Missed) == !sounded && (n.Status == compare.Wrong) == (sounded && midi != chart.Unroll()[i].MIDI) {
+					if (n.Status == compare.Missed) == !sounded && (n.Status == compare.Wrong) == (sounded && midi != written.Unroll()[i].MIDI) {
 						right++
 					}
 				}

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/guitar"
 	"manudrill/core/listen"
 	"manudrill/core/practice"
@@ -14,7 +15,7 @@ import (
 )
 
 // followed are the marks on a take while it is played, the last word on each note.
-func followed(x []float64, asked drill.Chart, first float64, delay *float64) map[int]practice.Marked {
+func followed(x []float64, asked chart.Chart, first float64, delay *float64) map[int]practice.Marked {
 	l := listen.New(simulate.Rate)
 	l.SayEarly()
 	f := practice.Follow(asked, first, delay)
@@ -53,13 +54,13 @@ func countOf(marks map[int]practice.Marked, is practice.Marked) (n int) {
 func TestSteadyPlayersAreLeftInPeace(t *testing.T) {
 	notes, off := 0, 0
 	for seed := range uint64(15) {
-		chart := chartOf(t, 84, drill.HammerOns, 3)
+		c := chartOf(t, 84, drill.HammerOns, 3)
 		p := usual(400 + seed)
 		p.ClockMs, p.MotorMs = 2, 3
-		strokes := p.Perform(chart, 2.4)
+		strokes := p.Perform(c, 2.4)
 		x := p.Render(strokes, simulate.Rate, strokes[len(strokes)-1].T+1)
 		first := []float64{2.4, 2.25, 2.5, 1.9, 2.31}[seed%5] // on time, 150 ms late, 100 ms early, two notes late …
-		marks := followed(x, chart, first, nil)
+		marks := followed(x, c, first, nil)
 		notes += len(strokes)
 		off += countOf(marks, practice.Early) + countOf(marks, practice.Late)
 		assert.Zero(t, countOf(marks, practice.Missing)+countOf(marks, practice.WrongAt), "seed %d", seed)
@@ -73,12 +74,12 @@ func TestSteadyPlayersAreLeftInPeace(t *testing.T) {
 func TestFaultsAreMarkedWhileTheyAreMade(t *testing.T) {
 	late, lateMarked, elsewhere, mistakes, marked, others := 0, 0, 0, 0, 0, 0
 	for seed := range uint64(8) {
-		chart := chartOf(t, 84, drill.HammerOns, 3)
-		notes := chart.Unroll()
+		c := chartOf(t, 84, drill.HammerOns, 3)
+		notes := c.Unroll()
 		p := usual(500 + seed)
 		p.ClockMs, p.MotorMs, p.Weak = 2, 3, &simulate.Weak{From: 2, To: 4, LateMs: 45}
-		strokes := p.Perform(chart, 2.4)
-		marks := followed(p.Render(strokes, simulate.Rate, strokes[len(strokes)-1].T+1), chart, 2.4, new(float64))
+		strokes := p.Perform(c, 2.4)
+		marks := followed(p.Render(strokes, simulate.Rate, strokes[len(strokes)-1].T+1), c, 2.4, new(float64))
 		for i := 1; i < len(notes); i++ {
 			weak := notes[i-1].Finger == 2 && notes[i].Finger == 4 && notes[i-1].String == notes[i].String
 			switch {
@@ -93,8 +94,8 @@ func TestFaultsAreMarkedWhileTheyAreMade(t *testing.T) {
 		}
 
 		p.Weak, p.Miss, p.Wrong = nil, 1, 1
-		strokes = p.Perform(chart, 2.4)
-		marks = followed(p.Render(strokes, simulate.Rate, strokes[len(strokes)-1].T+1), chart, 2.4, nil)
+		strokes = p.Perform(c, 2.4)
+		marks = followed(p.Render(strokes, simulate.Rate, strokes[len(strokes)-1].T+1), c, 2.4, nil)
 		truth := map[int]practice.Marked{}
 		for i := range notes {
 			truth[i] = practice.Missing

@@ -1,14 +1,14 @@
 package simulate
 
 import (
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/listen"
 )
 
 // Notes plays the chart and returns its notes as a listener would tell them that hears
 // everything as it was played: what there is of a take whose sound was never made.
-func (p Player) Notes(chart drill.Chart) []listen.Note {
-	strokes := p.Perform(chart, CountIn)
+func (p Player) Notes(c chart.Chart) []listen.Note {
+	strokes := p.Perform(c, CountIn)
 	notes := make([]listen.Note, len(strokes))
 	for i, s := range strokes {
 		notes[i] = listen.Note{Onset: s.T, End: s.Until, Pitch: float64(s.MIDI), LevelDB: s.LevelDB, Bend: s.BendCents}

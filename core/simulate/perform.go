@@ -5,7 +5,7 @@ import (
 	"math/rand/v2"
 	"slices"
 
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 )
 
 // A Stroke is one note as it was played.
@@ -15,7 +15,7 @@ type Stroke struct {
 	Index     int     // of the chart note over all passes, −1 for an extra note
 	String    int
 	MIDI      int
-	Attack    drill.Attack
+	Attack    chart.Attack
 	LevelDB   float64 // RMS from 5 to 105 ms after the onset, dB of full scale
 	BendCents float64 // how far it is dragged at its end
 }
@@ -32,14 +32,14 @@ const beginAgain = 1.5
 
 // Perform plays all passes of the chart, the first note at start seconds, and
 // returns the notes in order of time. The chart must be valid.
-func (p Player) Perform(chart drill.Chart, start float64) []Stroke {
+func (p Player) Perform(c chart.Chart, start float64) []Stroke {
 	rng := rand.New(rand.NewPCG(p.Seed, 0x6d616e75))
-	notes := chart.Unroll()
-	bpm := chart.BPM
+	notes := c.Unroll()
+	bpm := c.BPM
 	if p.BPM > 0 {
 		bpm = p.BPM
 	}
-	step := 60 / bpm / float64(chart.NotesPerBeat)
+	step := 60 / bpm / float64(c.NotesPerBeat)
 	var out []Stroke
 	for _, n := range notes[:min(p.FalseStart, len(notes))] {
 		out = append(out, Stroke{T: start + n.Beat*60/bpm, Index: -1, String: n.String, MIDI: n.MIDI, Attack: n.Attack, LevelDB: pickedDB})
@@ -72,7 +72,7 @@ func (p Player) Perform(chart drill.Chart, start float64) []Stroke {
 			s.T += p.Weak.LateMs / 1000
 			s.LevelDB -= p.Weak.DropDB
 		}
-		if i+1 < len(notes) && notes[i+1].Attack == drill.Pull {
+		if i+1 < len(notes) && notes[i+1].Attack == chart.Pull {
 			s.BendCents = p.BendCents
 		}
 		if faults.wrong[i] {
@@ -82,10 +82,10 @@ func (p Player) Perform(chart drill.Chart, start float64) []Stroke {
 			out = append(out, s)
 		}
 		if faults.extra[i] {
-			out = append(out, Stroke{T: s.T + step/2, Index: -1, String: n.String, MIDI: chart.Tuning[n.String-1], Attack: drill.Pull, LevelDB: s.LevelDB - 6})
+			out = append(out, Stroke{T: s.T + step/2, Index: -1, String: n.String, MIDI: c.Tuning[n.String-1], Attack: chart.Pull, LevelDB: s.LevelDB - 6})
 		}
 		if faults.repeated[i] {
-			out = append(out, Stroke{T: s.T + step/2, Index: -1, String: n.String, MIDI: s.MIDI, Attack: drill.Pick, LevelDB: s.LevelDB})
+			out = append(out, Stroke{T: s.T + step/2, Index: -1, String: n.String, MIDI: s.MIDI, Attack: chart.Pick, LevelDB: s.LevelDB})
 		}
 	}
 	slices.SortStableFunc(out, func(a, b Stroke) int { return cmp.Compare(a.T, b.T) })
@@ -95,7 +95,7 @@ func (p Player) Perform(chart drill.Chart, start float64) []Stroke {
 
 // wrongBy is by how many frets note i is wrong: one above or below, and never so that a
 // slur ends where it began, which nobody can play.
-func wrongBy(notes []drill.Note, i int) int {
+func wrongBy(notes []chart.Note, i int) int {
 	by := 1 - 2*(i%2)
 	if n := notes[i]; i > 0 && n.Attack.Slurred() && notes[i-1].String == n.String && notes[i-1].MIDI == n.MIDI+by {
 		return -by
@@ -143,7 +143,7 @@ func (p Player) stopStrings(strokes []Stroke) {
 }
 
 // is reports whether going from a to b is the weak pair.
-func (w *Weak) is(a, b drill.Note) bool {
+func (w *Weak) is(a, b chart.Note) bool {
 	return w != nil && a.Finger == w.From && b.Finger == w.To && a.String == b.String
 }
 

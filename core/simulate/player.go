@@ -3,7 +3,7 @@ package simulate
 import (
 	"fmt"
 
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 )
 
 // A Player is how somebody plays: steady or not, with which faults, and where it
@@ -79,8 +79,8 @@ func (p Player) Validate() error {
 		{"miss", p.Miss}, {"wrong", p.Wrong}, {"extra", p.Extra}, {"repeat", p.Repeat}, {"falseStart", p.FalseStart},
 		{"pauseBefore", p.PauseBefore}, {"stopAfter", p.StopAfter}, {"squeaks", p.Squeaks},
 	} {
-		if v.count < 0 || v.count > drill.MaxNotes {
-			return fmt.Errorf("the player's %s is %d; set it from 0 to %d", v.name, v.count, drill.MaxNotes)
+		if v.count < 0 || v.count > chart.MaxNotes {
+			return fmt.Errorf("the player's %s is %d; set it from 0 to %d", v.name, v.count, chart.MaxNotes)
 		}
 	}
 	for _, v := range []struct {

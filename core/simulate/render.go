@@ -4,7 +4,7 @@ import (
 	"math"
 	"math/rand/v2"
 
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 )
 
 // Times of a note's shape, in seconds.
@@ -55,7 +55,7 @@ func decibels(db float64) float64 { return math.Pow(10, db/20) }
 func (p Player) sound(rng *rand.Rand, s Stroke, rate float64) []float64 {
 	ring := s.Until - s.T
 	brightness, rise := 0.9, 0.0
-	if s.Attack.Slurred() || s.Attack == drill.Tap {
+	if s.Attack.Slurred() || s.Attack == chart.Tap {
 		brightness, rise = 0.5, slurRise
 		if p.SlurRiseMs > 0 {
 			rise = p.SlurRiseMs / 1000

@@ -4,7 +4,7 @@ import (
 	"math"
 
 	"manudrill/core/bounds"
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 )
 
 // ringOut is how long the last note rings, in seconds.
@@ -13,7 +13,7 @@ const ringOut = 1.0
 // Rendition plays a chart exactly as it is written: mono samples of full scale
 // ±1 at Rate, all passes, with a metronome's click on each beat where wanted. It
 // fails with [bounds.ErrRenditionTooLong] before any sound is made.
-func Rendition(c drill.Chart, click bool) ([]float64, error) {
+func Rendition(c chart.Chart, click bool) ([]float64, error) {
 	if !(c.TakeSeconds() <= bounds.RenditionSeconds) {
 		return nil, bounds.ErrRenditionTooLong
 	}

@@ -12,24 +12,26 @@ import (
 
 	"manudrill/core/compare"
 	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
+	"manudrill/core/drill/library"
 	"manudrill/core/evenness"
 	"manudrill/core/guitar"
 	"manudrill/core/listen"
 	"manudrill/core/simulate"
 )
 
-func chartOf(t *testing.T, bpm float64, slur drill.Slur, passes int) drill.Chart {
+func chartOf(t *testing.T, bpm float64, slur drill.Slur, passes int) chart.Chart {
 	t.Helper()
 	d := drill.New("test", drill.SlurCombinations{Combinations: [][]int{{1, 2, 4}}, Slur: slur})
 	d.Path.Strings = []int{5, 4, 3, 2, 1}
 	d.Rhythm.NotesPerBeat, d.Rhythm.Passes = 3, passes
-	chart, err := d.Chart(guitar.Standard(), bpm)
+	c, err := d.Chart(guitar.Standard(), bpm)
 	require.NoError(t, err)
-	return chart
+	return c
 }
 
 // take lets a player play a chart.
-func take(t *testing.T, p simulate.Player, c drill.Chart) ([]simulate.Stroke, []float64) {
+func take(t *testing.T, p simulate.Player, c chart.Chart) ([]simulate.Stroke, []float64) {
 	t.Helper()
 	strokes, samples, err := p.Take(c)
 	require.NoError(t, err)
@@ -37,25 +39,25 @@ func take(t *testing.T, p simulate.Player, c drill.Chart) ([]simulate.Stroke, []
 }
 
 func TestTheSameSeedPlaysTheSame(t *testing.T) {
-	chart := chartOf(t, 90, drill.HammerOns, 1)
+	c := chartOf(t, 90, drill.HammerOns, 1)
 	p := simulate.Player{Seed: 7, ClockMs: 8, MotorMs: 5, NoiseDB: -60}
-	first, a := take(t, p, chart)
-	second, b := take(t, p, chart)
+	first, a := take(t, p, c)
+	second, b := take(t, p, c)
 	assert.Equal(t, first, second)
 	assert.Equal(t, a, b)
 	p.Seed = 8
-	other, _ := take(t, p, chart)
+	other, _ := take(t, p, c)
 	assert.NotEqual(t, first, other)
 }
 
 func TestThePlayerDoesWhatItIsTold(t *testing.T) {
-	chart := chartOf(t, 90, drill.HammerOns, 40)
-	notes := chart.Unroll()
-	steady := simulate.Player{Seed: 1}.Perform(chart, 2)
+	c := chartOf(t, 90, drill.HammerOns, 40)
+	notes := c.Unroll()
+	steady := simulate.Player{Seed: 1}.Perform(c, 2)
 	p := simulate.Player{Seed: 1, MotorMs: 10, LevelSDDB: 1.5, SlurDropDB: 4, Miss: 5, Wrong: 6, Extra: 7, Weak: &simulate.Weak{From: 2, To: 4, LateMs: 20}}
 	var off, level []float64
 	wrong, extra := 0, 0
-	strokes := p.Perform(chart, 2)
+	strokes := p.Perform(c, 2)
 	for _, s := range strokes {
 		if s.Index < 0 {
 			extra++
@@ -69,7 +71,7 @@ func TestThePlayerDoesWhatItIsTold(t *testing.T) {
 			continue // the weak pair
 		}
 		off = append(off, 1000*(s.T-2-n.Beat*60/90))
-		if n.Attack == drill.Pick {
+		if n.Attack == chart.Pick {
 			level = append(level, s.LevelDB)
 		}
 	}
@@ -85,7 +87,7 @@ func TestThePlayerDoesWhatItIsTold(t *testing.T) {
 // without the listener.
 func TestRenderedLevelAndOnset(t *testing.T) {
 	p := simulate.Player{Seed: 3}
-	x := p.Render([]simulate.Stroke{{T: 0.5, Until: 2, String: 3, MIDI: 62, Attack: drill.Pick, LevelDB: -18}}, 44100, 2)
+	x := p.Render([]simulate.Stroke{{T: 0.5, Until: 2, String: 3, MIDI: 62, Attack: chart.Pick, LevelDB: -18}}, 44100, 2)
 	sum := 0.0
 	for _, v := range x[22271:26681] {
 		sum += v * v
@@ -119,19 +121,19 @@ func givesBack(t *testing.T, seed uint64) {
 	if seed%2 == 1 {
 		slur, weak.From, weak.To = drill.PullOffs, 4, 2
 	}
-	chart := chartOf(t, 60+60*rng.Float64(), slur, 2)
+	c := chartOf(t, 60+60*rng.Float64(), slur, 2)
 	p := simulate.Player{
 		Seed: seed, ClockMs: 1 + 4*rng.Float64(), MotorMs: 3, LevelSDDB: 1, SlurDropDB: 2, NoiseDB: -66,
 		Miss: rng.IntN(3), Weak: weak,
 	}
-	strokes, x := take(t, p, chart)
-	a := evenness.Judge(compare.Compare(chart, listen.Listen(simulate.Rate, x)))
+	strokes, x := take(t, p, c)
+	a := evenness.Judge(compare.Compare(c, listen.Listen(simulate.Rate, x)))
 	assert.Equal(t, p.Miss, a.Counts.Missed)
 	assert.Zero(t, a.Counts.Wrong)
 	assert.Zero(t, a.Counts.Extra)
 
 	beats, onsets := make([]float64, len(strokes)), make([]float64, len(strokes))
-	notes := chart.Unroll()
+	notes := c.Unroll()
 	for i, s := range strokes {
 		beats[i], onsets[i] = notes[s.Index].Beat, s.T
 	}
@@ -147,13 +149,13 @@ func givesBack(t *testing.T, seed uint64) {
 
 // The rendition of a chart sounds at its times, with a click on every beat.
 func TestARenditionIsExact(t *testing.T) {
-	chart := chartOf(t, 90, drill.HammerOns, 2)
-	plain, err := simulate.Rendition(chart, false)
+	c := chartOf(t, 90, drill.HammerOns, 2)
+	plain, err := simulate.Rendition(c, false)
 	require.NoError(t, err)
-	clicked, err := simulate.Rendition(chart, true)
+	clicked, err := simulate.Rendition(c, true)
 	require.NoError(t, err)
 	require.Len(t, clicked, len(plain))
-	assert.InDelta(t, 2*chart.Seconds()+1, float64(len(plain))/simulate.Rate, 1e-3)
+	assert.InDelta(t, 2*c.Seconds()+1, float64(len(plain))/simulate.Rate, 1e-3)
 	changed := func(at, seconds float64) bool {
 		for i := int(at * simulate.Rate); i < int((at+seconds)*simulate.Rate); i++ {
 			if plain[i] != clicked[i] {
@@ -162,12 +164,12 @@ func TestARenditionIsExact(t *testing.T) {
 		}
 		return false
 	}
-	for beat := range int(2 * chart.Beats()) {
+	for beat := range int(2 * c.Beats()) {
 		at := float64(beat) * 60 / 90
 		assert.True(t, changed(at, 0.03), "a click at beat %d", beat)
 		assert.False(t, changed(at+0.04, 0.5), "and nothing else until the next")
 	}
-	again, err := simulate.Rendition(chart, true)
+	again, err := simulate.Rendition(c, true)
 	require.NoError(t, err)
 	assert.Equal(t, clicked, again)
 }
@@ -175,13 +177,13 @@ func TestARenditionIsExact(t *testing.T) {
 // From the bench to the measured take: a steady player's drill of every family
 // is heard note for note, and as uneven as the player was.
 func TestEveryFamilyIsHeardNoteForNote(t *testing.T) {
-	for _, f := range drill.Families() {
-		chart, err := f.Drill.Chart(guitar.Standard(), 100)
+	for _, f := range library.Families() {
+		c, err := f.Drill.Chart(guitar.Standard(), 100)
 		require.NoError(t, err)
-		chart.Passes = 1 + 40/len(chart.Notes) // few notes tell little of the tempo
+		c.Passes = 1 + 40/len(c.Notes) // few notes tell little of the tempo
 		p := simulate.Player{Seed: 9, ClockMs: 6, MotorMs: 4, SlurDropDB: 2, NoiseDB: -66}
-		strokes, x := take(t, p, chart)
-		a := evenness.Judge(compare.Compare(chart, listen.Listen(simulate.Rate, x)))
+		strokes, x := take(t, p, c)
+		a := evenness.Judge(compare.Compare(c, listen.Listen(simulate.Rate, x)))
 		assert.Equal(t, evenness.Counts{Expected: len(strokes), Played: len(strokes)}, a.Counts, f.ID)
 		assert.InDelta(t, 100, a.Tempo.BPM, 1, f.ID)
 		assert.InDelta(t, 7, a.Timing.SpreadMs, 3, "%s: the clock's 6 ms and the hand's 4 ms", f.ID)
@@ -191,12 +193,12 @@ func TestEveryFamilyIsHeardNoteForNote(t *testing.T) {
 // A slur that ends where it began is none: a wrong one is a fret off on the other side.
 func TestAWrongSlurNeverEndsWhereItBegan(t *testing.T) {
 	d := drill.New("pairs", drill.SlurCombinations{Combinations: [][]int{{1, 2}}, Slur: drill.HammerOns})
-	chart, err := d.Chart(guitar.Standard(), 80)
+	c, err := d.Chart(guitar.Standard(), 80)
 	require.NoError(t, err)
 	wrong := 0
 	for seed := range uint64(20) {
-		strokes := simulate.Player{Seed: seed, Wrong: 6}.Perform(chart, simulate.CountIn)
-		notes := chart.Unroll()
+		strokes := simulate.Player{Seed: seed, Wrong: 6}.Perform(c, simulate.CountIn)
+		notes := c.Unroll()
 		for i, s := range strokes {
 			if s.MIDI == notes[i].MIDI {
 				continue

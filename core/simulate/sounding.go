@@ -4,7 +4,7 @@ import (
 	"math/rand/v2"
 
 	"manudrill/core/bounds"
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/listen"
 )
 
@@ -42,7 +42,7 @@ func Sounding(notes []listen.Note, emit func([]float64) error) error {
 		if err := give(start); err != nil {
 			return err
 		}
-		x := player.sound(rng, Stroke{T: n.Onset, Until: min(n.End, n.Onset+maxRing), Index: i, MIDI: n.MIDI(), Attack: drill.Pick, LevelDB: pickedDB + n.LevelDB/2}, Rate)
+		x := player.sound(rng, Stroke{T: n.Onset, Until: min(n.End, n.Onset+maxRing), Index: i, MIDI: n.MIDI(), Attack: chart.Pick, LevelDB: pickedDB + n.LevelDB/2}, Rate)
 		ahead = lengthened(ahead, start-at+len(x))
 		mix(ahead, x, start-at)
 	}

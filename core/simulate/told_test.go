@@ -13,6 +13,7 @@ import (
 	"manudrill/core/advice"
 	"manudrill/core/compare"
 	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
 	"manudrill/core/guitar"
 	"manudrill/core/listen"
@@ -20,15 +21,15 @@ import (
 )
 
 // measured lets a player play a chart, listens and judges.
-func measured(chart drill.Chart, p simulate.Player) (evenness.Analysis, []simulate.Stroke) {
-	strokes, x, err := p.Take(chart)
+func measured(c chart.Chart, p simulate.Player) (evenness.Analysis, []simulate.Stroke) {
+	strokes, x, err := p.Take(c)
 	if err != nil {
 		panic(err)
 	}
 	l := listen.New(simulate.Rate)
 	heard := l.Write(x)
 	heard = append(heard, l.Close()...)
-	return evenness.Judge(compare.Compare(chart, heard, l.Ticks()...)), strokes
+	return evenness.Judge(compare.Compare(c, heard, l.Ticks()...)), strokes
 }
 
 // figure is a figure that must be there.
@@ -38,7 +39,7 @@ func figure(t *testing.T, f *evenness.Figure) evenness.Figure {
 	return *f
 }
 
-func about(a evenness.Analysis, c drill.Chart) []string {
+func about(a evenness.Analysis, c chart.Chart) []string {
 	var of []string
 	for _, f := range advice.Of(a, c).Findings {
 		of = append(of, f.About)
@@ -59,9 +60,9 @@ func TestEachFaultIsToldAsItWasPlayed(t *testing.T) {
 		bpm    float64
 		passes int
 		fault  func(*simulate.Player)
-		holds  func(t *testing.T, a evenness.Analysis, c drill.Chart)
+		holds  func(t *testing.T, a evenness.Analysis, c chart.Chart)
 	}{
-		"nothing": {drill.HammerOns, 90, 4, func(*simulate.Player) {}, func(t *testing.T, a evenness.Analysis, _ drill.Chart) {
+		"nothing": {drill.HammerOns, 90, 4, func(*simulate.Player) {}, func(t *testing.T, a evenness.Analysis, _ chart.Chart) {
 			assert.Zero(t, a.Connection.Ringing)
 			assert.Zero(t, a.Connection.Gaps)
 			assert.Empty(t, a.Course.Stops)
@@ -69,62 +70,62 @@ func TestEachFaultIsToldAsItWasPlayed(t *testing.T) {
 			assert.Equal(t, a.Passes, a.PlayedThrough())
 			assert.InDelta(t, 0, a.Course.TuningCents, 4)
 		}},
-		"drift": {drill.HammerOns, 100, 6, func(p *simulate.Player) { p.DriftPercent = 8 }, func(t *testing.T, a evenness.Analysis, c drill.Chart) {
+		"drift": {drill.HammerOns, 100, 6, func(p *simulate.Player) { p.DriftPercent = 8 }, func(t *testing.T, a evenness.Analysis, c chart.Chart) {
 			assert.InDelta(t, 8, figure(t, a.Pulse.DriftPercent).Value, 2)
 			assert.Contains(t, about(a, c), "drift")
 		}},
-		"gaps": {drill.HammerOns, 80, 3, func(p *simulate.Player) { p.GapPercent = 40 }, func(t *testing.T, a evenness.Analysis, c drill.Chart) {
+		"gaps": {drill.HammerOns, 80, 3, func(p *simulate.Player) { p.GapPercent = 40 }, func(t *testing.T, a evenness.Analysis, c chart.Chart) {
 			assert.InDelta(t, 60, figure(t, a.Connection.SoundingPercent).Value, 5)
 			assert.Greater(t, a.Connection.Gaps, a.Connection.GapsOf*9/10)
 			assert.Contains(t, about(a, c), "gaps")
 		}},
-		"ringing": {drill.HammerOns, 90, 4, func(p *simulate.Player) { p.RingMs = 400 }, func(t *testing.T, a evenness.Analysis, c drill.Chart) {
+		"ringing": {drill.HammerOns, 90, 4, func(p *simulate.Player) { p.RingMs = 400 }, func(t *testing.T, a evenness.Analysis, c chart.Chart) {
 			assert.GreaterOrEqual(t, a.Connection.Ringing, a.Connection.RingingOf*3/4, "of %d", a.Connection.RingingOf)
 			assert.Contains(t, about(a, c), "ringing")
 		}},
-		"dragging": {drill.PullOffs, 80, 4, func(p *simulate.Player) { p.BendCents = 40 }, func(t *testing.T, a evenness.Analysis, c drill.Chart) {
+		"dragging": {drill.PullOffs, 80, 4, func(p *simulate.Player) { p.BendCents = 40 }, func(t *testing.T, a evenness.Analysis, c chart.Chart) {
 			assert.InDelta(t, 30, figure(t, a.Connection.BendCents).Value, 10, "the mean over the end of the note")
 			assert.Greater(t, a.Connection.Bent, a.Connection.BentOf*8/10)
 			assert.Contains(t, about(a, c), "bend")
 		}},
-		"soft slurs": {drill.HammerOns, 90, 4, func(p *simulate.Player) { p.SlurDropDB = 8 }, func(t *testing.T, a evenness.Analysis, c drill.Chart) {
+		"soft slurs": {drill.HammerOns, 90, 4, func(p *simulate.Player) { p.SlurDropDB = 8 }, func(t *testing.T, a evenness.Analysis, c chart.Chart) {
 			assert.InDelta(t, -8, figure(t, a.Slurs.LevelDB).Value, 1)
 			assert.Contains(t, about(a, c), "slurs")
 		}},
-		"a pause": {drill.HammerOns, 90, 3, func(p *simulate.Player) { p.PauseBefore, p.PauseSeconds = 20, 2.5 }, func(t *testing.T, a evenness.Analysis, c drill.Chart) {
+		"a pause": {drill.HammerOns, 90, 3, func(p *simulate.Player) { p.PauseBefore, p.PauseSeconds = 20, 2.5 }, func(t *testing.T, a evenness.Analysis, c chart.Chart) {
 			require.Len(t, a.Course.Stops, 1)
 			assert.Equal(t, 20, a.Course.Stops[0].Before)
 			assert.InDelta(t, 2.5, a.Course.Stops[0].Seconds, 0.03)
 			assert.Less(t, a.Timing.SpreadMs, 9.0)
 		}},
-		"giving up": {drill.HammerOns, 90, 3, func(p *simulate.Player) { p.StopAfter = 25 }, func(t *testing.T, a evenness.Analysis, c drill.Chart) {
+		"giving up": {drill.HammerOns, 90, 3, func(p *simulate.Player) { p.StopAfter = 25 }, func(t *testing.T, a evenness.Analysis, c chart.Chart) {
 			require.NotNil(t, a.Course.StoppedAfter)
 			assert.Equal(t, 24, *a.Course.StoppedAfter)
 			assert.Len(t, a.PlayedThrough(), 25/len(c.Notes), "what was not got to counts for nothing")
 			assert.False(t, a.Foreign)
 		}},
-		"a false start": {drill.HammerOns, 90, 2, func(p *simulate.Player) { p.FalseStart = 7 }, func(t *testing.T, a evenness.Analysis, c drill.Chart) {
+		"a false start": {drill.HammerOns, 90, 2, func(p *simulate.Player) { p.FalseStart = 7 }, func(t *testing.T, a evenness.Analysis, c chart.Chart) {
 			assert.Equal(t, 7, a.Course.FalseStart)
 			assert.Equal(t, a.Counts.Expected, a.Counts.Played)
 			assert.Zero(t, a.Counts.Extra)
 		}},
-		"repeats": {drill.HammerOns, 70, 3, func(p *simulate.Player) { p.Repeat = 3 }, func(t *testing.T, a evenness.Analysis, c drill.Chart) {
+		"repeats": {drill.HammerOns, 70, 3, func(p *simulate.Player) { p.Repeat = 3 }, func(t *testing.T, a evenness.Analysis, c chart.Chart) {
 			assert.Equal(t, 3, a.Counts.Extra)
 			for _, e := range a.Extras {
 				assert.Equal(t, evenness.Repeated, e.Kind)
 			}
 		}},
-		"flat strings": {drill.HammerOns, 90, 2, func(p *simulate.Player) { p.TuningCents = -48 }, func(t *testing.T, a evenness.Analysis, c drill.Chart) {
+		"flat strings": {drill.HammerOns, 90, 2, func(p *simulate.Player) { p.TuningCents = -48 }, func(t *testing.T, a evenness.Analysis, c chart.Chart) {
 			assert.InDelta(t, -48, a.Course.TuningCents, 5)
 			assert.Equal(t, a.Counts.Expected, a.Counts.Played)
 			assert.Contains(t, about(a, c), "tuning")
 		}},
-		"a click": {drill.HammerOns, 90, 4, func(p *simulate.Player) { p.ClickDB, p.ClockMs, p.MotorMs = -14, 1, 2 }, func(t *testing.T, a evenness.Analysis, c drill.Chart) {
+		"a click": {drill.HammerOns, 90, 4, func(p *simulate.Player) { p.ClickDB, p.ClockMs, p.MotorMs = -14, 1, 2 }, func(t *testing.T, a evenness.Analysis, c chart.Chart) {
 			assert.InDelta(t, 0, figure(t, a.Pulse.ClickMs).Value, 2.5)
 			assert.Zero(t, a.Counts.Extra, "no click is taken for a note: %+v", a.Extras)
 			assert.Zero(t, a.Counts.Missed)
 		}},
-		"tiring": {drill.HammerOns, 90, 8, func(p *simulate.Player) { p.MotorMs, p.FatiguePercent = 4, 250 }, func(t *testing.T, a evenness.Analysis, c drill.Chart) {
+		"tiring": {drill.HammerOns, 90, 8, func(p *simulate.Player) { p.MotorMs, p.FatiguePercent = 4, 250 }, func(t *testing.T, a evenness.Analysis, c chart.Chart) {
 			require.NotNil(t, a.Endurance)
 			assert.True(t, a.Endurance.Tires)
 			assert.Contains(t, about(a, c), "tires")
@@ -132,12 +133,12 @@ func TestEachFaultIsToldAsItWasPlayed(t *testing.T) {
 	} {
 		t.Run(name, func(t *testing.T) {
 			for seed := range uint64(2) {
-				chart := chartOf(t, c.bpm, c.slur, c.passes)
+				written := chartOf(t, c.bpm, c.slur, c.passes)
 				p := usual(100 + seed)
 				c.fault(&p)
 				require.NoError(t, p.Validate())
-				a, _ := measured(chart, p)
-				c.holds(t, a, chart)
+				a, _ := measured(written, p)
+				c.holds(t, a, written)
 			}
 		})
 	}
@@ -149,9 +150,9 @@ func TestEachFaultIsToldAsItWasPlayed(t *testing.T) {
 func TestClockAndHandAreToldApart(t *testing.T) {
 	outside := 0
 	for seed := range uint64(8) {
-		chart := chartOf(t, 110, drill.HammerOns, 14)
+		c := chartOf(t, 110, drill.HammerOns, 14)
 		p := simulate.Player{Seed: 40 + seed, ClockMs: 3 + float64(seed), MotorMs: 9 - float64(seed), Free: true, NoiseDB: -66}
-		a, strokes := measured(chart, p)
+		a, strokes := measured(c, p)
 		clock, motor := figure(t, a.Pulse.ClockMs), figure(t, a.Pulse.MotorMs)
 		assert.Equal(t, len(strokes)-1, clock.Count)
 		if math.Abs(clock.Value-p.ClockMs) > clock.PlusMinus+1 || math.Abs(motor.Value-p.MotorMs) > motor.PlusMinus+1 {
@@ -168,10 +169,10 @@ func TestClockAndHandAreToldApart(t *testing.T) {
 func TestAHardTakeIsHeardNoteForNote(t *testing.T) {
 	for seed := range uint64(2) {
 		t.Run(fmt.Sprint("seed ", seed), func(t *testing.T) {
-			chart := chartOf(t, 84, []drill.Slur{drill.HammerOns, drill.PullOffs}[seed%2], 2)
+			c := chartOf(t, 84, []drill.Slur{drill.HammerOns, drill.PullOffs}[seed%2], 2)
 			p := usual(60 + seed)
 			p.SlurRiseMs, p.RoomDB, p.NoiseDB, p.ClickDB, p.Squeaks = 8, -12, -56, -24, 4
-			a, strokes := measured(chart, p)
+			a, strokes := measured(c, p)
 			assert.Equal(t, evenness.Counts{Expected: len(strokes), Played: len(strokes)}, a.Counts)
 			var off []float64
 			for i, n := range a.Notes {
@@ -201,8 +202,8 @@ func TestAnotherDrillIsRecognised(t *testing.T) {
 
 // Somebody talking is no take of the drill, whatever is heard in it.
 func TestSpeechIsNotTheDrill(t *testing.T) {
-	chart := chartOf(t, 90, drill.HammerOns, 2)
-	take := compare.Compare(chart, listen.Listen(simulate.Rate, speech(12)))
+	c := chartOf(t, 90, drill.HammerOns, 2)
+	take := compare.Compare(c, listen.Listen(simulate.Rate, speech(12)))
 	assert.True(t, take.Foreign())
 }
 

@@ -12,20 +12,21 @@ import (
 	"manudrill/core/advice"
 	"manudrill/core/bounds"
 	"manudrill/core/compare"
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
 	"manudrill/core/listen"
 	"manudrill/core/practice"
+	"manudrill/core/setup"
 	"manudrill/core/tempo"
 )
 
 // A Task is what is to be played, and what the decision on it rests on.
 type Task struct {
 	Rate     float64        `json:"rate"` // samples a second
-	Chart    drill.Chart    `json:"chart"`
+	Chart    chart.Chart    `json:"chart"`
 	Rung     tempo.Rung     `json:"rung"`
 	Climbing tempo.Climbing `json:"climbing"`
-	School   drill.School   `json:"school"`
+	School   setup.School   `json:"school"`
 	Aside    tempo.Aside    `json:"aside,omitempty"` // it counts for nothing, for that reason
 
 	// When the first note is due, in s from the first sample, and how late the device's

@@ -10,6 +10,7 @@ import (
 
 	"manudrill/core/compare"
 	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
 	"manudrill/core/guitar"
 	"manudrill/core/listen"
@@ -20,18 +21,18 @@ import (
 
 // short plays a chart at its tempo, as somebody whose hand is less sure the faster it is: by
 // so many ms at four notes a second, growing with the square of the speed.
-func short(chart drill.Chart, ms float64, seed uint64) evenness.Analysis {
-	p := simulate.Player{Seed: seed, MotorMs: ms * math.Pow(chart.NotesPerSecond()/4, 2), LevelSDDB: 0.8}
+func short(c chart.Chart, ms float64, seed uint64) evenness.Analysis {
+	p := simulate.Player{Seed: seed, MotorMs: ms * math.Pow(c.NotesPerSecond()/4, 2), LevelSDDB: 0.8}
 	var heard []listen.Note
-	for _, s := range p.Perform(chart, 2) {
+	for _, s := range p.Perform(c, 2) {
 		heard = append(heard, listen.Note{Onset: s.T, End: s.Until, Pitch: float64(s.MIDI), LevelDB: s.LevelDB})
 	}
-	return evenness.Judge(compare.Compare(chart, heard))
+	return evenness.Judge(compare.Compare(c, heard))
 }
 
-func clean(a evenness.Analysis, chart drill.Chart, l tempo.Ladder) bool {
+func clean(a evenness.Analysis, c chart.Chart, l tempo.Ladder) bool {
 	result := a.Result()
-	d := l.Decide(tempo.Rung{BPM: chart.BPM, NotesPerBeat: chart.NotesPerBeat}, chart.NotesPerBeat, []tempo.Result{result})
+	d := l.Decide(tempo.Rung{BPM: c.BPM, NotesPerBeat: c.NotesPerBeat}, c.NotesPerBeat, []tempo.Result{result})
 	return d.Clean(result)
 }
 
@@ -78,10 +79,10 @@ func limitOf(t *testing.T, d drill.Drill, l tempo.Ladder, ms float64) float64 {
 	for bpm := 40.0; bpm < 300; bpm += 4 {
 		whole, err := d.Chart(guitar.Standard(), bpm)
 		require.NoError(t, err)
-		chart := whole.Opening(6, 16)
+		c := whole.Opening(6, 16)
 		n := 0
 		for seed := range uint64(120) {
-			if clean(short(chart, ms, 5000+seed), chart, l) {
+			if clean(short(c, ms, 5000+seed), c, l) {
 				n++
 			}
 		}

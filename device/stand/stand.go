@@ -9,6 +9,7 @@ import (
 	"math"
 
 	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/guitar"
 	"manudrill/core/practice"
 	"manudrill/core/simulate"
@@ -19,12 +20,13 @@ import (
 type Rung struct {
 	Drill  drill.Drill   `json:"drill"`
 	Guitar guitar.Guitar `json:"guitar"`
+	Hand   guitar.Hand   `json:"hand"` // whose fingers are proposed; the usual one where missing
 	Rung   tempo.Rung    `json:"rung"`
 }
 
 // Laid is a drill at a rung.
 type Laid struct {
-	Chart        drill.Chart `json:"chart"`
+	Chart        chart.Chart `json:"chart"`
 	BeatsPerPass float64     `json:"beatsPerPass"`
 }
 
@@ -34,8 +36,16 @@ func Lay(question []byte) (Laid, error) {
 	if err := json.Unmarshal(question, &r); err != nil {
 		return Laid{}, fmt.Errorf("the drill cannot be read: %w", err)
 	}
-	chart, err := r.Drill.Divided(r.Rung.NotesPerBeat).Chart(r.Guitar, r.Rung.BPM)
-	return Laid{chart, chart.Beats()}, err
+	c, err := written(r.Drill.Divided(r.Rung.NotesPerBeat), r.Guitar, r.Hand, r.Rung.BPM)
+	return Laid{c, c.Beats()}, err
+}
+
+// written is a drill written out for somebody.
+func written(d drill.Drill, g guitar.Guitar, h guitar.Hand, bpm float64) (chart.Chart, error) {
+	if h == nil {
+		h = guitar.UsualHand()
+	}
+	return d.ChartFor(g, h, bpm)
 }
 
 // A Model is a drill to be heard as it should sound, once through.
@@ -61,22 +71,22 @@ func Hear(question []byte) (Sound, error) {
 	if err := json.Unmarshal(question, &m); err != nil {
 		return Sound{}, fmt.Errorf("the drill cannot be read: %w", err)
 	}
-	chart, err := m.Drill.Divided(m.Rung.Rung.NotesPerBeat).Chart(m.Guitar, m.Rung.Rung.BPM)
+	c, err := written(m.Drill.Divided(m.Rung.Rung.NotesPerBeat), m.Guitar, m.Hand, m.Rung.Rung.BPM)
 	if err != nil {
 		return Sound{}, err
 	}
-	chart.Passes = 1
-	for i, n := range chart.Notes {
-		if n.Beat*60/chart.BPM > longestModel {
-			chart.Notes = chart.Notes[:i]
+	c.Passes = 1
+	for i, n := range c.Notes {
+		if n.Beat*60/c.BPM > longestModel {
+			c.Notes = c.Notes[:i]
 			break
 		}
 	}
-	samples, err := simulate.Rendition(chart, m.Click)
+	samples, err := simulate.Rendition(c, m.Click)
 	if err != nil {
 		return Sound{}, err
 	}
-	out := Sound{Rate: simulate.Rate, Seconds: chart.Seconds(), Samples: make([]byte, 0, 2*len(samples))}
+	out := Sound{Rate: simulate.Rate, Seconds: c.Seconds(), Samples: make([]byte, 0, 2*len(samples))}
 	for _, v := range samples {
 		out.Samples = binary.LittleEndian.AppendUint16(out.Samples, uint16(int16(math.Round(32767*max(-1, min(1, v))))))
 	}
@@ -87,6 +97,7 @@ func Hear(question []byte) (Sound, error) {
 type Sought struct {
 	Drill        drill.Drill   `json:"drill"`
 	Guitar       guitar.Guitar `json:"guitar"`
+	Hand         guitar.Hand   `json:"hand"`
 	Ladder       tempo.Ladder  `json:"ladder"`
 	NotesPerBeat int           `json:"notesPerBeat"`
 	From         float64       `json:"from"`             // bpm to begin at
@@ -132,7 +143,7 @@ func Seek(question []byte) (Seeking, error) {
 		}
 	}
 	out := Seeking{Search: s, Rung: tempo.Rung{BPM: s.BPM, NotesPerBeat: q.NotesPerBeat}}
-	whole, err := q.Drill.Divided(q.NotesPerBeat).Chart(q.Guitar, s.BPM)
+	whole, err := written(q.Drill.Divided(q.NotesPerBeat), q.Guitar, q.Hand, s.BPM)
 	if err != nil {
 		return Seeking{}, err
 	}

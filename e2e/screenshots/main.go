@@ -13,6 +13,7 @@ import (
 	"time"
 
 	"github.com/chromedp/cdproto/input"
+	"github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 
 	"manudrill/core/drill"
@@ -28,6 +29,7 @@ func main() {
 	width := flag.Int("width", 1280, "width of the window")
 	height := flag.Int("height", 800, "height of the window; 0 takes the whole page")
 	only := flag.String("only", "", "take only pictures whose name holds this")
+	flag.BoolVar(&paper, "pdf", false, "print the page as the browser would, as a PDF file")
 	look := flag.String("look", "", "take one picture of this path instead, as somebody signed in")
 	as := flag.String("as", instructor, "who looks")
 	press := flag.String("press", "", "what is pressed before, by its text, one after another with | between; #a is a script")
@@ -39,6 +41,9 @@ func main() {
 		log.Fatal(err)
 	}
 }
+
+// paper is whether pages are printed instead of pictured.
+var paper bool
 
 // A view is one picture: who looks, and how they get there.
 type view struct {
@@ -97,7 +102,7 @@ var views = []view{
 	{"bench", instructor, "/drills", []step{click("Up and down 1-3-4"), settle, settle}},
 	{"bench-hands", instructor, "/drills/new", []step{family("Two-hand arpeggio"), settle, click("both"), settle}},
 	{"print", instructor, "/drills", []step{
-		click("Pull-off pairs"), settle, click("Take out"), settle, item("Printed sheet"), settle, settle,
+		click("Pull-off pairs"), settle, click("Export"), settle, item("Sheet: print, PDF, SVG"), settle, settle,
 	}},
 	{"students", instructor, "/students", nil},
 	{"student", instructor, "/students", []step{chromedp.Click(chromedp.Search(`//td/a[. = "Pim Haskett"]`)), settle, settle}},
@@ -197,6 +202,13 @@ func (v view) shoot(tab context.Context, base, out string, whole bool) error {
 	defer cancel()
 	if err := chromedp.Do(ctx, steps...); err != nil {
 		return err
+	}
+	if paper {
+		printed, err := chromedp.Call(ctx, page.PrintToPDF, page.PrintToPDFParams{PreferCSSPageSize: new(true), PrintBackground: new(true)})
+		if err != nil {
+			return err
+		}
+		return os.WriteFile(filepath.Join(out, v.name+".pdf"), printed.Data, 0o644)
 	}
 	take := chromedp.CaptureScreenshot()
 	if whole {

@@ -41,7 +41,7 @@ const aboutName = "rows/about.json"
 
 // Errors of what is no archive. They say what to do.
 var (
-	ErrNoArchive = errors.New("this is no archive of Manudrill; choose the ZIP file as it was taken out, unchanged")
+	ErrNoArchive = errors.New("this is no archive of Manudrill; choose the ZIP file as it was exported, unchanged")
 	ErrOld       = errors.New("this archive was made by a Manudrill that could not bring archives in; take it out anew there, after an update")
 	ErrDamaged   = errors.New("the archive is damaged; take it out, or copy it, anew")
 	ErrTooLarge  = errors.New("there is more in the archive than can be brought in; move a large studio by a backup")

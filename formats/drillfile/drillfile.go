@@ -11,7 +11,9 @@ import (
 
 	"manudrill/core/bounds"
 	"manudrill/core/drill"
+	"manudrill/core/drill/review"
 	"manudrill/core/guitar"
+	"manudrill/core/setup"
 	"manudrill/core/tempo"
 )
 
@@ -25,7 +27,7 @@ type File struct {
 func Read(document []byte) (File, error) {
 	var f File
 	if len(document) > bounds.JSONBytes {
-		return File{}, errors.New("the drill document has more than 1 MB, which no drill needs; take in the file that the drill was saved as")
+		return File{}, errors.New("the drill document has more than 1 MB, which no drill needs; import the file that the drill was saved as")
 	}
 	dec := json.NewDecoder(bytes.NewReader(bytes.TrimPrefix(document, []byte("\ufeff")))) // which some programs begin with
 	dec.DisallowUnknownFields()
@@ -33,7 +35,7 @@ func Read(document []byte) (File, error) {
 		return File{}, fmt.Errorf("the drill document cannot be read: %w", err)
 	}
 	if _, err := dec.Token(); !errors.Is(err, io.EOF) {
-		return File{}, errors.New("after the drill document something else follows; take in the file that the drill was saved as, unchanged")
+		return File{}, errors.New("after the drill document something else follows; import the file that the drill was saved as, unchanged")
 	}
 	return f, nil
 }
@@ -61,13 +63,13 @@ func (f File) Check(g guitar.Guitar) drill.Faults {
 
 // Misfit looks at the drill with somebody's guitar and hand, at every rung, and
 // reports whether it does not fit.
-func (f File) Misfit(s drill.Setup) (drill.Misfit, bool) {
+func (f File) Misfit(s setup.Setup) (review.Misfit, bool) {
 	for _, r := range f.deciding() {
-		if m, is := f.At(r).Misfit(s, r.BPM); is {
+		if m, is := review.MisfitOf(f.At(r), s, r.BPM); is {
 			return m, true
 		}
 	}
-	return drill.Misfit{}, false
+	return review.Misfit{}, false
 }
 
 // deciding are the rungs at which the drill must be looked at: all, where a stay of

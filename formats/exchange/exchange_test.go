@@ -14,6 +14,9 @@ import (
 	"pgregory.net/rapid"
 
 	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
+	"manudrill/core/drill/library"
+	"manudrill/core/drill/score"
 	"manudrill/core/guitar"
 	"manudrill/core/listen"
 	"manudrill/core/tempo"
@@ -27,8 +30,8 @@ var g = guitar.Standard()
 func fileOf(d drill.Drill) drillfile.File { return drillfile.File{Drill: d, Ladder: tempo.Usual()} }
 
 // heard is what a format can hold of a chart.
-func heard(c drill.Chart) []drill.Note {
-	notes := append([]drill.Note{}, c.Notes...)
+func heard(c chart.Chart) []chart.Note {
+	notes := append([]chart.Note{}, c.Notes...)
 	for i := range notes {
 		notes[i].Cell, notes[i].Keep, notes[i].Written = 0, false, ""
 	}
@@ -37,7 +40,7 @@ func heard(c drill.Chart) []drill.Note {
 
 // smallDrill draws a drill of every family that is short enough for a free one.
 func smallDrill(t *rapid.T) drill.Drill {
-	families := drill.Families()
+	families := library.Families()
 	d := families[rapid.IntRange(0, len(families)-1).Draw(t, "family")].Drill
 	d.Path.Position = rapid.IntRange(1, 12).Draw(t, "position")
 	d.Path.Stay = drill.Stay{Count: 1, Unit: drill.Times}
@@ -57,15 +60,21 @@ func smallDrill(t *rapid.T) drill.Drill {
 	return d
 }
 
+// importing is the drill that is made of a file unasked.
+func importing(b []byte, g guitar.Guitar) (drillfile.File, error) {
+	in, err := exchange.Import(b, g, exchange.Unasked)
+	return in.File, err
+}
+
 func TestWrittenAndReadBackIsTheSame(t *testing.T) {
 	for _, format := range []exchange.Format{exchange.MusicXML, exchange.MIDI, exchange.Tab, exchange.JSON} {
 		rapid.Check(t, func(t *rapid.T) {
 			d := smallDrill(t)
 			before, err := d.Chart(g, 90)
 			require.NoError(t, err)
-			doc, err := exchange.Export(fileOf(d), g, 90, format)
+			doc, err := exchange.Export(fileOf(d), g, guitar.UsualHand(), 90, format)
 			require.NoError(t, err)
-			back, _, err := exchange.Import(doc.Content, g)
+			back, err := importing(doc.Content, g)
 			require.NoError(t, err, "%s\n%s", format, doc.Content)
 			after, err := back.Drill.Chart(g, 90)
 			require.NoError(t, err)
@@ -82,7 +91,7 @@ func TestWrittenAndReadBackIsTheSame(t *testing.T) {
 // exported writes a family's drill into a file and returns its name.
 func exported(t *testing.T, d drill.Drill, format exchange.Format) string {
 	t.Helper()
-	doc, err := exchange.Export(fileOf(d), g, 90, format)
+	doc, err := exchange.Export(fileOf(d), g, guitar.UsualHand(), 90, format)
 	require.NoError(t, err)
 	name := filepath.Join(t.TempDir(), doc.Name)
 	require.NoError(t, os.WriteFile(name, doc.Content, 0o600))
@@ -91,7 +100,7 @@ func exported(t *testing.T, d drill.Drill, format exchange.Format) string {
 
 // midicsv is an independent reader of Standard MIDI Files (Debian).
 func TestMIDIIsReadByAnotherProgram(t *testing.T) {
-	for _, f := range drill.Families() {
+	for _, f := range library.Families() {
 		c, err := f.Drill.Chart(g, 90)
 		require.NoError(t, err)
 		out, err := exec.Command("midicsv", exported(t, f.Drill, exchange.MIDI)).CombinedOutput()
@@ -118,7 +127,7 @@ func TestMIDIIsReadByAnotherProgram(t *testing.T) {
 
 // musicxml2ly, of LilyPond, is an independent reader of MusicXML (Debian).
 func TestMusicXMLIsReadByAnotherProgram(t *testing.T) {
-	for _, f := range drill.Families() {
+	for _, f := range library.Families() {
 		c, err := f.Drill.Chart(g, 90)
 		require.NoError(t, err)
 		in := exported(t, f.Drill, exchange.MusicXML)
@@ -135,12 +144,12 @@ func TestMusicXMLIsReadByAnotherProgram(t *testing.T) {
 var tabStrings = regexp.MustCompile(`\\[1-9]`)
 
 func TestSoundIsTheChart(t *testing.T) {
-	d := drill.Families()[0].Drill
+	d := library.Families()[0].Drill
 	d.Rhythm.Passes = 1
 	c, err := d.Chart(g, 90)
 	require.NoError(t, err)
 	for _, format := range []exchange.Format{exchange.WAV, exchange.ClickWAV} {
-		doc, err := exchange.Export(fileOf(d), g, 90, format)
+		doc, err := exchange.Export(fileOf(d), g, guitar.UsualHand(), 90, format)
 		require.NoError(t, err)
 		s, err := sound.Decode(doc.Content)
 		require.NoError(t, err)
@@ -155,14 +164,14 @@ func TestSoundIsTheChart(t *testing.T) {
 		assert.GreaterOrEqual(t, len(notes), len(c.Notes))
 	}
 	d.Path.Stay, d.Rhythm.Passes = drill.Stay{Count: 120, Unit: drill.Seconds}, 2
-	_, err = exchange.Export(fileOf(d), g, 60, exchange.WAV)
+	_, err = exchange.Export(fileOf(d), g, guitar.UsualHand(), 60, exchange.WAV)
 	assert.Error(t, err)
 }
 
 // What others write: tab by hand, a melody without places, another tuning.
 func TestFilesOfOthersBecomeFreeDrills(t *testing.T) {
 	tab := "my lick\n\ne|-----------------|\nB|-----------------|\nG|--5h7-5p4-----7\\5-|\nD|------------7-----|\nA|-----------------|\nE|-----------------|\n"
-	f, _, err := exchange.Import([]byte(tab), g)
+	f, err := importing([]byte(tab), g)
 	require.NoError(t, err)
 	assert.Equal(t, "my lick", f.Drill.Name)
 	c, err := f.Drill.Chart(g, 60)
@@ -173,19 +182,19 @@ func TestFilesOfOthersBecomeFreeDrills(t *testing.T) {
 	}
 	assert.Equal(t, "3/5p 3/7h 3/5p 3/4p 4/7p 3/7p 3/5s", strings.Join(got, " "))
 
-	short, told, err := exchange.Import([]byte("3:5h7 2:8p5"), g)
+	short, err := exchange.Import([]byte("3:5h7 2:8p5"), g, exchange.Unasked)
 	require.NoError(t, err)
-	assert.Contains(t, strings.Join(told, " "), "Fingers are proposed")
-	assert.Equal(t, []int{3, 2}, short.Drill.Path.Strings)
+	assert.Contains(t, strings.Join(short.Told, " "), "Fingers are proposed")
+	assert.Equal(t, []int{3, 2}, short.File.Drill.Path.Strings)
 
 	// C4 to G4 by step in a file with one track, running status and no texts.
 	midi := append([]byte("MThd\x00\x00\x00\x06\x00\x00\x00\x01\x00\x60MTrk\x00\x00\x00\x23"), []byte{
 		0, 0x90, 60, 90, 48, 60, 0, 0, 62, 90, 48, 62, 0, 0, 64, 90, 48, 64, 0, 0, 65, 90, 48, 65, 0, 0, 67, 90, 48, 67, 0, 0, 0xff, 0x2f, 0}...)
-	melody, told, err := exchange.Import(midi, g)
+	melody, err := exchange.Import(midi, g, exchange.Unasked)
 	require.NoError(t, err)
-	assert.Contains(t, strings.Join(told, " "), "Strings and frets are proposed")
-	assert.Equal(t, 2, melody.Drill.Rhythm.NotesPerBeat, "48 of 96 ticks are half a beat")
-	c, err = melody.Drill.Chart(g, 60)
+	assert.Contains(t, strings.Join(melody.Told, " "), "Strings and frets are proposed")
+	assert.Equal(t, 2, melody.File.Drill.Rhythm.NotesPerBeat, "48 of 96 ticks are half a beat")
+	c, err = melody.File.Drill.Chart(g, 60)
 	require.NoError(t, err)
 	used := map[int]bool{}
 	for i, n := range c.Notes {
@@ -194,6 +203,63 @@ func TestFilesOfOthersBecomeFreeDrills(t *testing.T) {
 	}
 	assert.LessOrEqual(t, len(used), 2, "what fits on one or two strings lies there")
 }
+
+// A whole piece is read as far as it fits, and any other bars by choice; the tempi of the
+// file become the ladder.
+func TestBarsAreChosen(t *testing.T) {
+	piece := "60 bpm, 4 notes a beat, 4 beats a bar\n\n" + strings.Repeat("3|-5-7-8-7-|-5-7-8-10-|\n\n", 100)
+	in, err := exchange.Import([]byte(piece), g, exchange.Unasked)
+	require.NoError(t, err)
+	assert.Equal(t, []int{200, 1, 128}, []int{in.Bars, in.FirstBar, in.LastBar})
+	assert.Contains(t, in.Told, "The file holds 800 notes in 200 bars, and a drill up to 512: bars 1 to 128 are read.")
+	notes := func(in exchange.Imported) int { return len(in.File.Drill.Pattern.(drill.Free).Notes) }
+	assert.Equal(t, 512, notes(in))
+	in, err = exchange.Import([]byte(piece), g, exchange.Choice{Line: score.AnyLine, FirstBar: 199, LastBar: 500})
+	require.NoError(t, err)
+	assert.Equal(t, []int{200, 199, 200, 8}, []int{in.Bars, in.FirstBar, in.LastBar, notes(in)})
+	for says, c := range map[string]exchange.Choice{
+		"there is no bar 201; the file has 200": {Line: score.AnyLine, FirstBar: 201, LastBar: 201},
+		"bar 9 comes after bar 3":               {Line: score.AnyLine, FirstBar: 9, LastBar: 3},
+		"the file holds 800 notes":              {Line: score.AnyLine, FirstBar: 1, LastBar: 200},
+	} {
+		_, err = exchange.Import([]byte(piece), g, c)
+		assert.ErrorContains(t, err, says)
+	}
+	climbs := `<score-partwise><part id="P1"><measure number="1"><sound tempo="60"/>` + xmlNote + xmlNote + `</measure><measure number="2"><sound tempo="80"/>` + xmlNote + xmlNote + `</measure></part></score-partwise>`
+	in, err = exchange.Import([]byte(climbs), g, exchange.Unasked)
+	require.NoError(t, err)
+	assert.Equal(t, []float64{60, 80}, []float64{in.File.Ladder.StartBPM, in.File.Ladder.TargetBPM})
+	assert.Contains(t, in.Told, "The tempo of the file changes, between 60 and 80 bpm; the ladder goes from 60 to 80.")
+	held := strings.Replace(climbs, `tempo="80"`, `tempo="30"`, 1)
+	in, err = exchange.Import([]byte(held), g, exchange.Unasked)
+	require.NoError(t, err)
+	assert.Equal(t, []float64{60, 120}, []float64{in.File.Ladder.StartBPM, in.File.Ladder.TargetBPM}, "a slow end is no rung")
+	assert.Contains(t, in.Told, "The tempo of the file changes, between 30 and 60 bpm; the ladder goes from 60 to 120.")
+}
+
+// Another line than the likeliest is read where it is asked for; of very many the first are told.
+func TestALineIsChosen(t *testing.T) {
+	part := func(id string, notes int) string {
+		return `<part id="` + id + `"><measure number="1">` + strings.Repeat(xmlNote, notes) + `</measure></part>`
+	}
+	duet := []byte("<score-partwise>" + part("P1", 3) + part("P2", 5) + "</score-partwise>")
+	for asked, want := range map[int]int{score.AnyLine: 3, 0: 3, 1: 5} {
+		in, err := exchange.Import(duet, g, exchange.Choice{Line: asked})
+		require.NoError(t, err)
+		assert.Len(t, in.File.Drill.Pattern.(drill.Free).Notes, want)
+		assert.Equal(t, []score.Line{{Name: "Part 1", Notes: 3}, {Name: "Part 2", Notes: 5}}, in.Lines)
+		assert.Equal(t, max(0, asked), in.Line)
+	}
+	many := "<score-partwise>"
+	for range 3000 {
+		many += part("P", 1)
+	}
+	in, err := exchange.Import([]byte(many+"</score-partwise>"), g, exchange.Unasked)
+	require.NoError(t, err)
+	assert.Len(t, in.Lines, 256)
+}
+
+const xmlNote = `<note><pitch><step>C</step><octave>4</octave></pitch><duration>1</duration></note>`
 
 func TestFilesThatCannotBeTakenIn(t *testing.T) {
 	for name, c := range map[string]struct{ content, says string }{
@@ -212,7 +278,7 @@ func TestFilesThatCannotBeTakenIn(t *testing.T) {
 		"string 9":        {"9|--5--", "no string 9"},
 		"binary":          {"\x89PNG\r\n\x1a\n\x00\x00", "no MusicXML, MIDI"},
 	} {
-		_, _, err := exchange.Import([]byte(c.content), g)
+		_, err := importing([]byte(c.content), g)
 		require.Error(t, err, name)
 		assert.Contains(t, err.Error(), c.says, name)
 	}
@@ -221,16 +287,16 @@ func TestFilesThatCannotBeTakenIn(t *testing.T) {
 // Nothing that comes in may break the readers.
 func FuzzImport(f *testing.F) {
 	for _, format := range []exchange.Format{exchange.MusicXML, exchange.MIDI, exchange.Tab, exchange.JSON} {
-		d := drill.Families()[0].Drill
+		d := library.Families()[0].Drill
 		d.Path.Strings = []int{2, 1}
-		doc, err := exchange.Export(fileOf(d), g, 90, format)
+		doc, err := exchange.Export(fileOf(d), g, guitar.UsualHand(), 90, format)
 		require.NoError(f, err)
 		f.Add(doc.Content)
 	}
 	f.Fuzz(func(t *testing.T, b []byte) {
 		var file drillfile.File
 		var err error
-		reading(t, b, func(b []byte) { file, _, err = exchange.Import(b, g) })
+		reading(t, b, func(b []byte) { file, err = importing(b, g) })
 		if err == nil && len(file.Check(g)) == 0 {
 			_, err := file.Drill.Chart(g, 60)
 			assert.NoError(t, err)

@@ -11,6 +11,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
+	"manudrill/core/drill/score"
 	"manudrill/core/guitar"
 	"manudrill/core/listen"
 	"manudrill/core/simulate"
@@ -20,18 +22,18 @@ import (
 	"manudrill/memtest"
 )
 
-func played(t *testing.T) (drill.Chart, []float64) {
+func played(t *testing.T) (chart.Chart, []float64) {
 	t.Helper()
-	chart, err := drill.New("trill", drill.Trill{Fingers: []int{1, 3}}).Chart(guitar.Standard(), 100)
+	c, err := drill.New("trill", drill.Trill{Fingers: []int{1, 3}}).Chart(guitar.Standard(), 100)
 	require.NoError(t, err)
-	_, samples, err := simulate.Player{Seed: 2, MotorMs: 2}.Take(chart)
+	_, samples, err := simulate.Player{Seed: 2, MotorMs: 2}.Take(c)
 	require.NoError(t, err)
-	return chart, samples
+	return c, samples
 }
 
 // Block by block the same is heard as at once, whatever the file.
 func TestAllKindsAreHeard(t *testing.T) {
-	chart, samples := played(t)
+	c, samples := played(t)
 	s := sound.FromMono(simulate.Rate, samples)
 	flac, err := s.EncodeFLAC()
 	require.NoError(t, err)
@@ -51,10 +53,10 @@ func TestAllKindsAreHeard(t *testing.T) {
 		assert.Equal(t, len(samples), frames)
 		assert.InDelta(t, float64(len(samples))/simulate.Rate, h.Seconds, 1e-9)
 	}
-	h, err := hearing.Hear(t.Context(), bytes.NewReader(midifile.Write(drill.ScoreOf(chart))), nil)
+	h, err := hearing.Hear(t.Context(), bytes.NewReader(midifile.Write(score.Of(c))), nil)
 	require.NoError(t, err)
 	assert.Equal(t, hearing.MIDI, h.Kind)
-	assert.Len(t, h.Notes, len(chart.Unroll()))
+	assert.Len(t, h.Notes, len(c.Unroll()))
 	assert.Positive(t, h.Seconds)
 }
 

@@ -2,13 +2,13 @@ package midifile
 
 import (
 	"bytes"
+	"cmp"
 	"encoding/binary"
 	"errors"
 	"fmt"
-	"slices"
 
 	"manudrill/core/bounds"
-	"manudrill/core/drill"
+	"manudrill/core/drill/score"
 )
 
 // Errors that say why a file cannot be read.
@@ -25,10 +25,12 @@ type song struct {
 	division int
 	tracks   int          // read so far
 	latest   [16][128]int // by channel and pitch: which note was struck last, counted from 1
-	score    drill.Score
+	score    score.Score
 	notes    []struck
 	passes   []int // ticks at which a pass begins
 	tempos   []tempoFrom
+	meters   []meterFrom
+	names    map[int]string // of tracks
 }
 
 // struck is a note with the text that stood at its tick in its track.
@@ -45,18 +47,22 @@ type tempoFrom struct {
 	micros float64 // a beat
 }
 
+// meterFrom is a time and the tick from which it holds.
+type meterFrom struct{ tick, beats, kind int }
+
 // Is reports whether a file begins as a Standard MIDI File does.
 func Is(b []byte) bool { return len(b) >= 4 && string(b[:4]) == "MThd" }
 
-// Read reads the melody of a file of format 0 or 1: all notes but percussion,
-// the highest where several begin together. Passes that the file marks are read
-// once.
-func Read(b []byte) (drill.Score, error) {
+// Read reads the melody of a line of a file of format 0 or 1, which is a track, a channel of
+// it, or all together; unasked ([score.AnyLine]) the track with the most notes. It has all
+// notes but percussion, the highest where several begin together. Passes that the file marks
+// are read once.
+func Read(b []byte, line int) (score.Score, error) {
 	s, err := gather(b)
 	if err != nil {
-		return drill.Score{}, err
+		return score.Score{}, err
 	}
-	return s.melody()
+	return s.melody(line)
 }
 
 // gather reads all tracks.
@@ -67,7 +73,7 @@ func gather(b []byte) (song, error) {
 	if len(b) < 14 || string(b[:4]) != "MThd" {
 		return song{}, ErrNotMIDI
 	}
-	s := song{division: int(binary.BigEndian.Uint16(b[12:]))}
+	s := song{division: int(binary.BigEndian.Uint16(b[12:])), names: map[int]string{}}
 	if s.division == 0 || s.division&0x8000 != 0 {
 		return s, ErrFrames
 	}
@@ -158,8 +164,9 @@ func (s *song) meta(at int, kind byte, data []byte) {
 	switch {
 	case kind == 0x01 && s.score.NotesPerBeat == 0:
 		_, _ = fmt.Sscanf(string(data), "%d notes a beat", &s.score.NotesPerBeat) // other texts are no matter
-	case kind == 0x03 && s.score.Name == "":
-		s.score.Name = string(data)
+	case kind == 0x03:
+		s.names[s.tracks] = cmp.Or(s.names[s.tracks], string(data))
+		s.score.Name = cmp.Or(s.score.Name, string(data))
 	case kind == 0x06:
 		var pass int
 		if n, _ := fmt.Sscanf(string(data), "pass %d", &pass); n == 1 {
@@ -167,71 +174,12 @@ func (s *song) meta(at int, kind byte, data []byte) {
 		}
 	case kind == 0x51 && len(data) == 3:
 		micros := int(data[0])<<16 | int(data[1])<<8 | int(data[2])
-		if micros > 0 && s.score.BPM == 0 {
-			s.score.BPM = 60e6 / float64(micros)
-		}
 		if micros > 0 {
 			s.tempos = append(s.tempos, tempoFrom{at, float64(micros)})
 		}
-	case kind == 0x58 && len(data) >= 2 && s.score.BeatsPerBar == 0:
-		s.score.BeatsPerBar = int(data[0])
+	case kind == 0x58 && len(data) >= 2 && data[0] > 0 && data[1] <= 6:
+		s.meters = append(s.meters, meterFrom{at, int(data[0]), 1 << data[1]})
 	}
-}
-
-// melody puts the notes of the first pass into the score.
-func (s *song) melody() (drill.Score, error) {
-	slices.SortStableFunc(s.notes, func(a, b struck) int {
-		if a.tick != b.tick {
-			return a.tick - b.tick
-		}
-		return b.midi - a.midi
-	})
-	s.score.Passes = max(1, len(s.passes))
-	s.tell()
-	for i, n := range s.notes {
-		if i > 0 && s.notes[i-1].tick == n.tick {
-			continue
-		}
-		if len(s.passes) > 1 && n.tick >= s.passes[1] {
-			break
-		}
-		s.score.Notes = append(s.score.Notes, n.scored(s.division))
-	}
-	if len(s.score.Notes) == 0 {
-		return drill.Score{}, ErrNoNotes
-	}
-	first := s.score.Notes[0].Beat
-	for i := range s.score.Notes {
-		s.score.Notes[i].Beat -= first
-	}
-	return s.score, nil
-}
-
-// tell tells how one line was made of notes, in order, that sound together.
-func (s *song) tell() {
-	type part struct{ track, channel int }
-	parts := map[part]bool{}
-	together := 0
-	for i, n := range s.notes {
-		parts[part{n.track, n.channel}] = true
-		if i > 0 && s.notes[i-1].tick == n.tick && (i == 1 || s.notes[i-2].tick != n.tick) {
-			together++
-		}
-	}
-	if len(parts) > 1 {
-		s.score.Told = append(s.score.Told, fmt.Sprintf("Notes are on %d tracks or channels, which are read as one line: for one of them, save it alone.", len(parts)))
-	}
-	if together == 1 {
-		s.score.Told = append(s.score.Told, "In one place several notes begin together; the highest is kept.")
-	} else if together > 1 {
-		s.score.Told = append(s.score.Told, fmt.Sprintf("In %d places several notes begin together; the highest of each is kept.", together))
-	}
-}
-
-func (n struck) scored(division int) drill.ScoreNote {
-	note := drill.ScoreNote{Beat: float64(n.tick) / float64(division), MIDI: n.midi}
-	readText(n.text, &note)
-	return note
 }
 
 // bytesReader takes bytes from the front and remembers the first fault.

@@ -10,7 +10,8 @@ import (
 	"math"
 	"slices"
 
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
+	"manudrill/core/drill/score"
 )
 
 const (
@@ -32,7 +33,7 @@ type event struct {
 // Write writes a score whose notes have places as a file of format 1: tempo and
 // bars, the notes of all passes, each with a text that tells place, finger,
 // attack and stroke, and a click.
-func Write(s drill.Score) []byte {
+func Write(s score.Score) []byte {
 	var out bytes.Buffer
 	out.WriteString("MThd")
 	header := binary.BigEndian.AppendUint32(nil, 6)
@@ -49,7 +50,7 @@ func Write(s drill.Score) []byte {
 func tick(beat float64) int { return int(math.Round(beat * ticksPerBeat)) }
 
 // passTicks is the length of a pass; the last note lasts one division.
-func passTicks(s drill.Score) int {
+func passTicks(s score.Score) int {
 	return tick(s.Notes[len(s.Notes)-1].Beat + 1/float64(s.NotesPerBeat))
 }
 
@@ -57,7 +58,7 @@ func meta(kind byte, data []byte) []byte {
 	return append(append([]byte{0xff, kind}, variable(len(data))...), data...)
 }
 
-func leader(s drill.Score) []event {
+func leader(s score.Score) []event {
 	micros := int(math.Round(60e6 / s.BPM))
 	track := []event{
 		{0, meta(0x03, []byte(s.Name))},
@@ -71,7 +72,7 @@ func leader(s drill.Score) []event {
 	return track
 }
 
-func notes(s drill.Score) []event {
+func notes(s score.Score) []event {
 	track := []event{{0, meta(0x03, []byte("Guitar"))}, {0, []byte{0xc0, guitarSound}}}
 	length := tick(1 / float64(s.NotesPerBeat))
 	for p := range s.Passes {
@@ -91,9 +92,9 @@ func notes(s drill.Score) []event {
 }
 
 // textOf tells what a MIDI note cannot: "string 3 fret 7 finger 3 hammer".
-func textOf(n drill.ScoreNote) string {
+func textOf(n score.Note) string {
 	text := fmt.Sprintf("string %d fret %d finger %d %s", n.String, n.Fret, n.Finger, n.Attack)
-	if n.Hand == drill.TappingHand && n.Attack != drill.Tap {
+	if n.Hand == chart.TappingHand && n.Attack != chart.Tap {
 		text += " tapping hand"
 	}
 	if n.Bend > 0 {
@@ -105,9 +106,11 @@ func textOf(n drill.ScoreNote) string {
 	return text
 }
 
-func clicks(s drill.Score) []event {
+func clicks(s score.Score) []event {
 	track := []event{{0, meta(0x03, []byte("Click"))}}
-	beats := s.Passes * passTicks(s) / ticksPerBeat
+	bar := s.BeatsPerBar * ticksPerBeat
+	bars := (s.Passes*passTicks(s) + bar - 1) / bar // the bar that was begun is clicked to its end
+	beats := bars * s.BeatsPerBar
 	for beat := range beats {
 		sound := byte(clickWeak)
 		if beat%s.BeatsPerBar == 0 {

@@ -32,8 +32,9 @@ type (
 	}
 	// A measure keeps its content in order, which the standard gives a meaning.
 	measure struct {
-		Number  string `xml:"number,attr"`
-		Content []any  `xml:"-"`
+		Number   string `xml:"number,attr"`
+		Implicit bool   `xml:"-"` // shorter than its time says
+		Content  []any  `xml:"-"`
 	}
 	attributes struct {
 		XMLName      xml.Name       `xml:"attributes"`
@@ -117,10 +118,16 @@ type (
 		Ties     []tie             `xml:"tie"`
 		Voice    string            `xml:"voice,omitempty"`
 		Type     string            `xml:"type,omitempty"`
+		Sign     string            `xml:"accidental,omitempty"`
 		Time     *timeModification `xml:"time-modification"`
 		Stem     string            `xml:"stem,omitempty"`
 		Staff    int               `xml:"staff,omitempty"`
+		Beams    []beam            `xml:"beam"`
 		Notation *notations        `xml:"notations"`
+	}
+	beam struct {
+		Number int    `xml:"number,attr"`
+		Text   string `xml:",chardata"`
 	}
 	empty struct{}
 	tie   struct {
@@ -197,6 +204,9 @@ func (d decimal) whole() int { return int(math.Round(float64(d))) }
 // MarshalXML writes the content in its order.
 func (m measure) MarshalXML(e *xml.Encoder, start xml.StartElement) error {
 	start.Attr = []xml.Attr{{Name: xml.Name{Local: "number"}, Value: m.Number}}
+	if m.Implicit {
+		start.Attr = append(start.Attr, xml.Attr{Name: xml.Name{Local: "implicit"}, Value: "yes"})
+	}
 	if err := e.EncodeToken(start); err != nil {
 		return err
 	}

@@ -9,6 +9,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
+	"manudrill/core/drill/score"
 	"manudrill/core/guitar"
 	"manudrill/formats/musicxml"
 )
@@ -32,7 +34,7 @@ func note(step string, octave int, more string) string {
 }
 
 func TestAMelodyWithoutPlaces(t *testing.T) {
-	s, err := musicxml.Read(doc(start+note("C", 4, "")+note("E", 4, ""), note("G", 4, "")))
+	s, err := musicxml.Read(doc(start+note("C", 4, "")+note("E", 4, ""), note("G", 4, "")), score.AnyLine)
 	require.NoError(t, err)
 	assert.Equal(t, "Air", s.Name)
 	assert.InDelta(t, 96, s.BPM, 0)
@@ -47,12 +49,12 @@ func TestAMelodyWithoutPlaces(t *testing.T) {
 }
 
 func TestWhatIsNoNoteOfItsOwn(t *testing.T) {
-	s, err := musicxml.Read(doc(start +
-		`<note><grace/><pitch><step>B</step><octave>3</octave></pitch></note>` +
-		note("C", 4, `<tie type="start"/>`) + note("C", 4, `<tie type="stop"/>`) +
-		`<note><rest/><duration>1</duration></note>` +
-		note("E", 4, "") + `<note><chord/><pitch><step>G</step><octave>4</octave></pitch><duration>1</duration></note>` +
-		`<harmony/><print/><forward><duration>2</duration></forward>` + note("F", 4, "")))
+	s, err := musicxml.Read(doc(start+
+		`<note><grace/><pitch><step>B</step><octave>3</octave></pitch></note>`+
+		note("C", 4, `<tie type="start"/>`)+note("C", 4, `<tie type="stop"/>`)+
+		`<note><rest/><duration>1</duration></note>`+
+		note("E", 4, "")+`<note><chord/><pitch><step>G</step><octave>4</octave></pitch><duration>1</duration></note>`+
+		`<harmony/><print/><forward><duration>2</duration></forward>`+note("F", 4, "")), score.AnyLine)
 	require.NoError(t, err)
 	require.Len(t, s.Notes, 3, "grace notes, tied notes and lower notes of a chord are none")
 	assert.Equal(t, []int{60, 67, 65}, []int{s.Notes[0].MIDI, s.Notes[1].MIDI, s.Notes[2].MIDI})
@@ -66,21 +68,21 @@ func TestTheStaffOfTablatureIsPreferred(t *testing.T) {
 		`<staves>2</staves><clef number="1"><sign>G</sign></clef><clef number="2"><sign>TAB</sign></clef>
 		<staff-details number="2"><staff-lines>6</staff-lines><staff-tuning line="1"><tuning-step>D</tuning-step><tuning-octave>2</tuning-octave></staff-tuning>
 		<staff-tuning line="2"><tuning-step>A</tuning-step><tuning-octave>2</tuning-octave></staff-tuning></staff-details>`, 1)
-	s, err := musicxml.Read(doc(tab + note("C", 4, "<staff>1</staff>") + `<backup><duration>1</duration></backup>` +
-		note("C", 4, `<staff>2</staff><notations><technical><fingering>3</fingering><string>2</string><fret>15</fret><up-bow/></technical></notations>`)))
+	s, err := musicxml.Read(doc(tab+note("C", 4, "<staff>1</staff>")+`<backup><duration>1</duration></backup>`+
+		note("C", 4, `<staff>2</staff><notations><technical><fingering>3</fingering><string>2</string><fret>15</fret><up-bow/></technical></notations>`)), score.AnyLine)
 	require.NoError(t, err)
 	require.Len(t, s.Notes, 1)
-	assert.Equal(t, drill.ScoreNote{MIDI: 60, String: 2, Fret: 15, Finger: 3, Attack: drill.Pick, Stroke: drill.UpStroke}, s.Notes[0])
+	assert.Equal(t, score.Note{MIDI: 60, String: 2, Fret: 15, Finger: 3, Attack: chart.Pick, Stroke: chart.UpStroke}, s.Notes[0])
 	assert.Equal(t, []int{45, 38}, s.Tuning, "line 1 is the lowest string")
 }
 
-// chart is a small one with every attack there is.
-func chart(t *testing.T) drill.Chart {
+// withEveryAttack is a small one with every attack there is.
+func withEveryAttack(t *testing.T) chart.Chart {
 	t.Helper()
 	d := drill.New("All attacks", drill.Free{Notes: []drill.FreeNote{
-		{String: 3, Fret: 5, Finger: 1, Attack: drill.Pick}, {String: 3, Fret: 7, Finger: 3, Attack: drill.Hammer},
-		{String: 3, Fret: 5, Finger: 1, Attack: drill.Pull}, {String: 3, Fret: 8, Finger: 1, Attack: drill.Slide},
-		{String: 3, Fret: 12, Hand: drill.TappingHand, Attack: drill.Tap}, {String: 2, Fret: 8, Finger: 1, Attack: drill.Nowhere},
+		{String: 3, Fret: 5, Finger: 1, Attack: chart.Pick}, {String: 3, Fret: 7, Finger: 3, Attack: chart.Hammer},
+		{String: 3, Fret: 5, Finger: 1, Attack: chart.Pull}, {String: 3, Fret: 8, Finger: 1, Attack: chart.Slide},
+		{String: 3, Fret: 12, Hand: chart.TappingHand, Attack: chart.Tap}, {String: 2, Fret: 8, Finger: 1, Attack: chart.Nowhere},
 	}})
 	d.Path.Position, d.Path.Strings = 5, []int{3, 2}
 	d.Rhythm.NotesPerBeat, d.Rhythm.Passes, d.Fingering.BendHeld = 3, 2, 1
@@ -92,7 +94,7 @@ func chart(t *testing.T) drill.Chart {
 // Element names, attributes and their order as the MusicXML 4.0 reference lists
 // them.
 func TestWhatIsWrittenIsMusicXML(t *testing.T) {
-	raw, err := musicxml.Write(chart(t))
+	raw, err := musicxml.Write(withEveryAttack(t))
 	require.NoError(t, err)
 	text := string(raw)
 	for _, piece := range []string{
@@ -115,16 +117,16 @@ func TestWhatIsWrittenIsMusicXML(t *testing.T) {
 		assert.Greater(t, next, at, "%s follows what stands before it in the standard", element)
 		at = next
 	}
-	back, err := musicxml.Read(raw)
+	back, err := musicxml.Read(raw, score.AnyLine)
 	require.NoError(t, err)
-	for i, n := range chart(t).Notes {
+	for i, n := range withEveryAttack(t).Notes {
 		got := back.Notes[i]
 		assert.Equal(t, []any{n.String, n.Fret, n.Finger, n.Attack, n.MIDI, n.Bend}, []any{got.String, got.Fret, fingerOf(got, n), got.Attack, got.MIDI, got.Bend}, "note %d", i)
 	}
 	assert.Equal(t, 2, back.Passes)
 }
 
-func fingerOf(got drill.ScoreNote, want drill.Note) int {
+func fingerOf(got score.Note, want chart.Note) int {
 	if want.Fret == 0 {
 		return 0
 	}
@@ -136,7 +138,7 @@ func TestDocumentsThatAreNone(t *testing.T) {
 		"empty": "", "other": "<html/>", "time-wise": "<score-timewise/>", "no part": "<score-partwise/>",
 		"cut": string(doc(start))[:300], "silent": string(alone(start + `<note><rest/><duration>1</duration></note>`)),
 	} {
-		_, err := musicxml.Read([]byte(text))
+		_, err := musicxml.Read([]byte(text), score.AnyLine)
 		assert.Error(t, err, name)
 	}
 }

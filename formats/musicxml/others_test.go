@@ -6,14 +6,13 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"manudrill/formats/ziptest"
-
 	"golang.org/x/text/encoding/charmap"
 
 	"manudrill/core/bounds"
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
+	"manudrill/core/drill/score"
 	"manudrill/formats/musicxml"
+	"manudrill/formats/ziptest"
 )
 
 // alone is a score of one part alone.
@@ -32,6 +31,33 @@ func meter(beats, kind string) string {
 
 func mark(unit, dot, perMinute string) string {
 	return "<direction><direction-type><metronome><beat-unit>" + unit + "</beat-unit>" + dot + "<per-minute>" + perMinute + "</per-minute></metronome></direction-type></direction>"
+}
+
+// Every staff that has notes can be read, by the name of its part; bars are those of the score.
+func TestOneStaffOfSeveralIsRead(t *testing.T) {
+	text := string(doc(attributes(`<staves>2</staves><clef number="2"><sign>TAB</sign></clef>`)+`<sound tempo="60"/>`+note("C", 4, "")+note("D", 4, "<staff>2</staff>"), `<sound tempo="90"/>`+note("E", 4, "<staff>2</staff>")))
+	for asked, want := range map[int][]int{score.AnyLine: {62, 64}, 0: {60}, 1: {62, 64}, 2: {24}} {
+		s, err := musicxml.Read([]byte(text), asked)
+		require.NoError(t, err)
+		assert.Equal(t, []score.Line{{Name: "Flute, staff 1", Notes: 1}, {Name: "Flute, staff 2 (tablature)", Notes: 2}, {Name: "Part 2", Notes: 1}}, s.Lines)
+		var got []int
+		for _, n := range s.Notes {
+			got = append(got, n.MIDI)
+		}
+		assert.Equal(t, want, got, "line %d", asked)
+	}
+	twins := string(doc(attributes(`<staves>2</staves><clef number="2"><sign>TAB</sign></clef>`) + note("C", 4, "") + note("C", 4, "<staff>2</staff>")))
+	s, err := musicxml.Read([]byte(twins), score.AnyLine)
+	require.NoError(t, err)
+	assert.Len(t, s.Lines, 2, "a staff that says the same as the tablature is no line of its own")
+	s, err = musicxml.Read([]byte(text), 1)
+	require.NoError(t, err)
+	assert.InDelta(t, 60, s.BPM, 1e-9)
+	require.NoError(t, s.Within(2, 2))
+	assert.InDelta(t, 90, s.BPM, 1e-9)
+	assert.Len(t, s.Notes, 1)
+	_, err = musicxml.Read([]byte(text), 3)
+	assert.ErrorContains(t, err, "choose one of its 3")
 }
 
 // Tempo and bars as they are written: a beat is what the time says (MusicXML 4.0 has
@@ -55,7 +81,7 @@ func TestTempoAndBars(t *testing.T) {
 		"only the first tempo":       {attributes(meter("4", "4")) + mark("quarter", "", "80") + mark("quarter", "", "160"), 80, 4, 0.5},
 		"three eighths, each a beat": {attributes(meter("3", "8")) + mark("eighth", "", "100"), 100, 3, 1},
 	} {
-		s, err := musicxml.Read(alone(c.start + note("C", 4, "") + note("D", 4, "")))
+		s, err := musicxml.Read(alone(c.start+note("C", 4, "")+note("D", 4, "")), score.AnyLine)
 		require.NoError(t, err, name)
 		assert.InDelta(t, c.bpm, s.BPM, 1e-9, name)
 		assert.Equal(t, c.beats, s.BeatsPerBar, name)
@@ -66,16 +92,16 @@ func TestTempoAndBars(t *testing.T) {
 
 // What sounds is what is written, moved by what the part says.
 func TestATransposedPart(t *testing.T) {
-	s, err := musicxml.Read(alone(attributes("<transpose><diatonic>-1</diatonic><chromatic>-2</chromatic></transpose>") + note("C", 4, "")))
+	s, err := musicxml.Read(alone(attributes("<transpose><diatonic>-1</diatonic><chromatic>-2</chromatic></transpose>")+note("C", 4, "")), score.AnyLine)
 	require.NoError(t, err)
 	assert.Equal(t, 58, s.Notes[0].MIDI)
-	s, err = musicxml.Read(alone(attributes("<transpose><chromatic>0</chromatic><octave-change>-1</octave-change></transpose>") + note("C", 5, "")))
+	s, err = musicxml.Read(alone(attributes("<transpose><chromatic>0</chromatic><octave-change>-1</octave-change></transpose>")+note("C", 5, "")), score.AnyLine)
 	require.NoError(t, err)
 	assert.Equal(t, 60, s.Notes[0].MIDI)
 	tab := attributes(`<clef><sign>TAB</sign></clef><staff-details><staff-lines>1</staff-lines><staff-tuning line="1"><tuning-step>G</tuning-step><tuning-octave>3</tuning-octave></staff-tuning></staff-details>
 		<transpose><chromatic>0</chromatic><octave-change>-1</octave-change></transpose>`)
 	for _, octave := range []int{4, 5} { // what is read, or what sounds
-		s, err = musicxml.Read(alone(tab + note("C", octave, "<notations><technical><string>1</string><fret>5</fret></technical></notations>")))
+		s, err = musicxml.Read(alone(tab+note("C", octave, "<notations><technical><string>1</string><fret>5</fret></technical></notations>")), score.AnyLine)
 		require.NoError(t, err)
 		assert.Equal(t, 60, s.Notes[0].MIDI, "a place sounds as it does, whatever is written")
 	}
@@ -85,20 +111,20 @@ func TestATransposedPart(t *testing.T) {
 func TestThePartWithTablature(t *testing.T) {
 	text := string(doc(start + note("C", 4, "")))
 	tab := `<part id="P3"><measure number="1">` + attributes("<clef><sign>TAB</sign></clef>") + note("E", 4, "<notations><technical><string>1</string><fret>0</fret></technical></notations>") + "</measure></part></score-partwise>"
-	s, err := musicxml.Read([]byte(strings.Replace(text, "</score-partwise>", tab, 1)))
+	s, err := musicxml.Read([]byte(strings.Replace(text, "</score-partwise>", tab, 1)), score.AnyLine)
 	require.NoError(t, err)
 	assert.Equal(t, 64, s.Notes[0].MIDI)
-	assert.Equal(t, []string{"The score has 3 parts; part 3 is read."}, s.Told)
+	assert.Equal(t, []string{"The score has 3 parts; “Part 3” is read."}, s.Told)
 	silent := `<part id="P0"><measure number="1"><note><rest/><duration>1</duration></note></measure></part><part id="P1">`
-	s, err = musicxml.Read([]byte(strings.Replace(text, `<part id="P1">`, silent, 1)))
+	s, err = musicxml.Read([]byte(strings.Replace(text, `<part id="P1">`, silent, 1)), score.AnyLine)
 	require.NoError(t, err)
 	assert.Equal(t, 60, s.Notes[0].MIDI, "a part without notes is passed over")
 }
 
 // Voices that are written one after the other sound at their times.
 func TestVoicesInOrderOfTime(t *testing.T) {
-	s, err := musicxml.Read(alone(start + note("C", 5, "<voice>1</voice>") + `<forward><duration>1</duration></forward>` + note("E", 5, "<voice>1</voice>") +
-		`<backup><duration>3</duration></backup>` + note("C", 4, "<voice>2</voice>") + note("D", 4, "<voice>2</voice>")))
+	s, err := musicxml.Read(alone(start+note("C", 5, "<voice>1</voice>")+`<forward><duration>1</duration></forward>`+note("E", 5, "<voice>1</voice>")+
+		`<backup><duration>3</duration></backup>`+note("C", 4, "<voice>2</voice>")+note("D", 4, "<voice>2</voice>")), score.AnyLine)
 	require.NoError(t, err)
 	var midi []int
 	for _, n := range s.Notes {
@@ -111,13 +137,13 @@ func TestVoicesInOrderOfTime(t *testing.T) {
 // A slur on one string is what a hand does there.
 func TestSlursWithoutSigns(t *testing.T) {
 	slur := func(kind string) string { return `<slur type="` + kind + `" number="1"/>` }
-	s, err := musicxml.Read(alone(start + note("C", 4, "<notations>"+slur("start")+"</notations>") + note("D", 4, "") + note("C", 4, "<notations>"+slur("stop")+"</notations>") + note("D", 4, "")))
+	s, err := musicxml.Read(alone(start+note("C", 4, "<notations>"+slur("start")+"</notations>")+note("D", 4, "")+note("C", 4, "<notations>"+slur("stop")+"</notations>")+note("D", 4, "")), score.AnyLine)
 	require.NoError(t, err)
-	var attacks []drill.Attack
+	var attacks []chart.Attack
 	for _, n := range s.Notes {
 		attacks = append(attacks, n.Attack)
 	}
-	assert.Equal(t, []drill.Attack{"", drill.Hammer, drill.Pull, ""}, attacks)
+	assert.Equal(t, []chart.Attack{"", chart.Hammer, chart.Pull, ""}, attacks)
 	assert.Equal(t, []string{"Slurs are read as hammer-ons and pull-offs: 2."}, s.Told)
 }
 
@@ -134,7 +160,7 @@ func TestRepetitions(t *testing.T) {
 		"from the second":  {[]string{start + note("C", 4, ""), repeat("forward") + note("D", 4, "") + repeat("backward")}, 0, true},
 		"with two endings": {[]string{start + note("C", 4, "") + ending, note("D", 4, "") + repeat("backward")}, 0, true},
 	} {
-		s, err := musicxml.Read(alone(c.measures...))
+		s, err := musicxml.Read(alone(c.measures...), score.AnyLine)
 		require.NoError(t, err, name)
 		assert.Equal(t, c.passes, s.Passes, name)
 		assert.Equal(t, c.told, len(s.Told) > 0, name)
@@ -145,7 +171,7 @@ func TestRepetitions(t *testing.T) {
 func TestBrokenNumbers(t *testing.T) {
 	s, err := musicxml.Read(alone(`<attributes><divisions>0.5</divisions></attributes>
 		<note><pitch><step>F</step><alter>1.0</alter><octave>4</octave></pitch><duration>0.25</duration></note>
-		<note><pitch><step>C</step><alter>0.5</alter><octave>4</octave></pitch><duration>1.5</duration></note>`))
+		<note><pitch><step>C</step><alter>0.5</alter><octave>4</octave></pitch><duration>1.5</duration></note>`), score.AnyLine)
 	require.NoError(t, err)
 	assert.Equal(t, []int{66, 61}, []int{s.Notes[0].MIDI, s.Notes[1].MIDI}, "a quarter tone is the nearer whole one")
 	assert.InDelta(t, 0.5, s.Notes[1].Beat, 1e-9)
@@ -155,7 +181,7 @@ func TestTextInLatin1(t *testing.T) {
 	text := strings.Replace(string(alone(start+note("C", 4, ""))), " Air ", "Übung", 1)
 	raw, err := charmap.ISO8859_1.NewEncoder().String(strings.Replace(text, "UTF-8", "ISO-8859-1", 1))
 	require.NoError(t, err)
-	s, err := musicxml.Read([]byte(raw))
+	s, err := musicxml.Read([]byte(raw), score.AnyLine)
 	require.NoError(t, err)
 	assert.Equal(t, "Übung", s.Name)
 }

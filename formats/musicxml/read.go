@@ -11,97 +11,67 @@ import (
 	"strings"
 
 	"manudrill/core/bounds"
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
+	"manudrill/core/drill/score"
 	"manudrill/core/guitar"
 )
 
-// ErrNotMusicXML is returned for a document that is no partwise MusicXML.
-var ErrNotMusicXML = errors.New("this is no MusicXML score in parts; save it as uncompressed MusicXML (.musicxml)")
+// Errors that say why a document cannot be read.
+var (
+	ErrNotMusicXML = errors.New("this is no MusicXML score in parts; save it as uncompressed MusicXML (.musicxml)")
+	ErrNoNotes     = errors.New("the score's part holds no notes")
+)
 
-// Read reads one part of a score: the first with a staff of tablature, or else the first
-// that has notes; of its staves that of tablature, or else the first. Of notes that sound
-// together it keeps the highest.
-func Read(b []byte) (drill.Score, error) {
+// Read reads one line of a score, which is a staff of one of its parts. Unasked
+// ([score.AnyLine]) it is a staff of tablature, or else the first that has notes. Of notes
+// that sound together it keeps the highest.
+func Read(b []byte, line int) (score.Score, error) {
 	var doc document
 	if err := newDecoder(b).Decode(&doc); errors.Is(err, bounds.ErrTooManyNotes) {
-		return drill.Score{}, err
+		return score.Score{}, err
 	} else if err != nil {
-		return drill.Score{}, fmt.Errorf("%w (%w)", ErrNotMusicXML, err)
+		return score.Score{}, fmt.Errorf("%w (%w)", ErrNotMusicXML, err)
 	}
 	if len(doc.Parts) == 0 {
-		return drill.Score{}, ErrNotMusicXML
+		return score.Score{}, ErrNotMusicXML
 	}
-	chosen, staff := choose(doc.Parts)
-	r := reader{divisions: 1, unit: 1, staff: staff}
+	staves := doc.staves()
+	lines := make([]score.Line, len(staves))
+	for i, s := range staves {
+		lines[i] = s.Line
+	}
+	line, err := score.LineIn(lines, line, usual(staves))
+	if err != nil {
+		return score.Score{}, err
+	}
+	if len(staves) == 0 {
+		return score.Score{}, ErrNoNotes
+	}
+	chosen := staves[line].part
+	r := reader{divisions: 1, unit: 1, staff: staves[line].staff}
+	r.score.Lines, r.score.Line = lines, line
 	r.score.Name = strings.TrimSpace(cmp.Or(strings.TrimSpace(doc.Title), doc.Movement))
 	for i, m := range doc.Parts[chosen].Measures {
+		r.bar = i
 		r.measure(m, i == 0, i == len(doc.Parts[chosen].Measures)-1)
 	}
 	if len(doc.Parts) > 1 {
-		r.tell("The score has %d parts; %s is read.", len(doc.Parts), doc.nameOf(chosen))
+		r.tell("The score has %d parts; “%s” is read.", len(doc.Parts), doc.nameOf(chosen))
 	}
 	return r.finish()
-}
-
-// nameOf is what a part is called.
-func (d document) nameOf(at int) string {
-	for _, p := range d.PartList {
-		if p.ID == d.Parts[at].ID && strings.TrimSpace(p.Name) != "" {
-			return "“" + strings.TrimSpace(p.Name) + "”"
-		}
-	}
-	return fmt.Sprintf("part %d", at+1)
-}
-
-// choose chooses a part and its staff.
-func choose(parts []part) (chosen, staff int) {
-	for i, p := range parts {
-		if staff := tablatureStaff(p); staff > 0 {
-			return i, staff
-		}
-	}
-	for i, p := range parts {
-		if slices.ContainsFunc(p.Measures, hasNotes) {
-			return i, 1
-		}
-	}
-	return 0, 1
-}
-
-func hasNotes(m measure) bool {
-	return slices.ContainsFunc(m.Content, func(c any) bool {
-		n, is := c.(*note)
-		return is && n.Pitch != nil
-	})
-}
-
-// tablatureStaff is the number of the staff with a TAB clef; 0 without one.
-func tablatureStaff(p part) int {
-	for _, m := range p.Measures {
-		for _, c := range m.Content {
-			if a, ok := c.(*attributes); ok {
-				for _, clef := range a.Clefs {
-					if clef.Sign == "TAB" {
-						return max(1, clef.Number)
-					}
-				}
-			}
-		}
-	}
-	return 0
 }
 
 type reader struct {
 	staff     int
 	divisions float64 // of a quarter
 	unit      float64 // quarters of a beat: one and a half where the bar has so
+	bar       int
 	at        float64 // quarters from the start of the measure
 	start     float64 // of the measure, quarters
 	length    float64 // of the measure so far, quarters
-	quarters  float64 // a minute; 0 as long as that is not said
 	transpose float64 // semitones from what is written to what sounds
 	slurs     map[int]bool
-	score     drill.Score
+	score     score.Score
 	left      leftOut
 }
 
@@ -152,11 +122,8 @@ func (r *reader) barline(b *barline, first, last bool) {
 // units are how many quarters a beat of a metronome mark lasts.
 var units = map[string]float64{"whole": 4, "half": 2, "quarter": 1, "eighth": 0.5, "16th": 0.25}
 
-// direction reads the first tempo; the words around its number are no matter.
+// direction reads a tempo; the words around its number are no matter.
 func (r *reader) direction(d *direction) {
-	if r.quarters > 0 {
-		return
-	}
 	r.sound(d.Sound)
 	unit, known := units[d.Unit]
 	number := perMinute.FindString(d.PerMinute)
@@ -164,15 +131,23 @@ func (r *reader) direction(d *direction) {
 		if d.Dot != nil {
 			unit *= 1.5
 		}
-		r.quarters = bpm * unit
+		r.tempo(bpm * unit)
+	}
+}
+
+// tempo follows the first tempo that is said at a place.
+func (r *reader) tempo(quarters float64) {
+	at := r.start + r.at
+	if last := len(r.score.Tempi) - 1; quarters > 0 && (last < 0 || r.score.Tempi[last].Beat != at) {
+		r.score.Tempi = append(r.score.Tempi, score.Tempo{Beat: at, BPM: quarters})
 	}
 }
 
 var perMinute = regexp.MustCompile(`\d+(?:[.,]\d+)?`)
 
 func (r *reader) sound(t *tempo) {
-	if t != nil && t.Tempo > 0 && r.quarters == 0 {
-		r.quarters = float64(t.Tempo)
+	if t != nil {
+		r.tempo(float64(t.Tempo))
 	}
 }
 
@@ -195,18 +170,14 @@ func (r *reader) attributes(a *attributes) {
 	}
 }
 
-// meter says how long a beat is: of six, nine or twelve eighths three are one (common
-// practice).
+// meter says how long a beat is.
 func (r *reader) meter(m *meter) {
 	beats, err := strconv.Atoi(strings.TrimSpace(m.Beats))
 	kind, errKind := strconv.Atoi(strings.TrimSpace(m.BeatType))
 	if err != nil || errKind != nil || beats < 1 || kind < 1 || kind > 64 {
 		return
 	}
-	r.score.BeatsPerBar, r.unit = beats, 4/float64(kind)
-	if kind >= 8 && beats > 3 && beats%3 == 0 {
-		r.score.BeatsPerBar, r.unit = beats/3, 3*r.unit
-	}
+	r.score.BeatsPerBar, r.unit = score.Meter(beats, kind)
 }
 
 func tuningOf(d staffDetails) []int {
@@ -252,7 +223,7 @@ func (r *reader) note(n *note) {
 	if tied(n) {
 		return
 	}
-	s := drill.ScoreNote{Beat: r.start + from, MIDI: guitar.Spelling{Step: n.Pitch.Step, Alter: n.Pitch.Alter.whole(), Octave: n.Pitch.Octave}.MIDI() + int(math.Round(r.transpose))}
+	s := score.Note{Beat: r.start + from, Bar: r.bar, MIDI: guitar.Spelling{Step: n.Pitch.Step, Alter: n.Pitch.Alter.whole(), Octave: n.Pitch.Octave}.MIDI() + int(math.Round(r.transpose))}
 	if n.Notation != nil {
 		readNotations(n.Notation, &s)
 	}
@@ -265,7 +236,7 @@ func (r *reader) note(n *note) {
 
 // place lets a note sound in the octave in which its place does, where the tuning is told:
 // some programs write what sounds, others what is read, an octave higher.
-func (r *reader) place(s *drill.ScoreNote) {
+func (r *reader) place(s *score.Note) {
 	if s.String < 1 || s.String > len(r.score.Tuning) {
 		return
 	}
@@ -300,24 +271,24 @@ func (r *reader) inSlur(n *note) bool {
 }
 
 // slurred reads a slur to a note without a sign of its own as a hammer-on or a pull-off.
-func (r *reader) slurred(s *drill.ScoreNote) {
+func (r *reader) slurred(s *score.Note) {
 	last := len(r.score.Notes) - 1
 	if last < 0 || s.Attack != "" || r.score.Notes[last].String != s.String || r.score.Notes[last].MIDI == s.MIDI {
 		return
 	}
-	s.Attack = drill.Hammer
+	s.Attack = chart.Hammer
 	if r.score.Notes[last].MIDI > s.MIDI {
-		s.Attack = drill.Pull
+		s.Attack = chart.Pull
 	}
 	r.left.slurs++
 }
 
-func readNotations(n *notations, s *drill.ScoreNote) {
+func readNotations(n *notations, s *score.Note) {
 	if t := n.Technical; t != nil {
 		readTechnical(t, s)
 	}
-	if stops(n.Slides) && s.Attack != drill.Hammer && s.Attack != drill.Pull {
-		s.Attack = drill.Slide
+	if stops(n.Slides) && s.Attack != chart.Hammer && s.Attack != chart.Pull {
+		s.Attack = chart.Slide
 	}
 }
 
@@ -330,7 +301,7 @@ func stops(marks []typed) bool {
 	return false
 }
 
-func readTechnical(t *technical, s *drill.ScoreNote) {
+func readTechnical(t *technical, s *score.Note) {
 	if t.Fret != nil && t.String > 0 {
 		s.String, s.Fret = t.String, *t.Fret
 	}
@@ -343,47 +314,50 @@ func readTechnical(t *technical, s *drill.ScoreNote) {
 	}
 	switch {
 	case stops(t.Hammers):
-		s.Attack = drill.Hammer
+		s.Attack = chart.Hammer
 	case stops(t.Pulls):
-		s.Attack = drill.Pull
+		s.Attack = chart.Pull
 	case t.Tap != nil && t.Tap.Hand == "left":
-		s.Attack = drill.Nowhere
+		s.Attack = chart.Nowhere
 	case t.Tap != nil:
-		s.Attack, s.Hand = drill.Tap, drill.TappingHand
+		s.Attack, s.Hand = chart.Tap, chart.TappingHand
 	}
 	for _, o := range t.Other {
 		switch o.Text {
 		case "bend":
-			s.Attack = drill.Bend
+			s.Attack = chart.Bend
 		case "tapping hand":
-			s.Hand = drill.TappingHand
+			s.Hand = chart.TappingHand
 		}
 	}
 	switch {
 	case t.DownBow != nil:
-		s.Stroke = drill.DownStroke
+		s.Stroke = chart.DownStroke
 	case t.UpBow != nil:
-		s.Stroke = drill.UpStroke
-	case t.Pluck == string(drill.Index), t.Pluck == string(drill.Middle):
-		s.Stroke = drill.Stroke(t.Pluck)
+		s.Stroke = chart.UpStroke
+	case t.Pluck == string(chart.Index), t.Pluck == string(chart.Middle):
+		s.Stroke = chart.Stroke(t.Pluck)
 	}
 	if s.Attack == "" && s.Stroke != "" {
-		s.Attack = drill.Pick
+		s.Attack = chart.Pick
 	}
 }
 
 // finish puts the notes of all voices in order, lets the first begin on beat 0, and tells
 // what is left out.
-func (r *reader) finish() (drill.Score, error) {
+func (r *reader) finish() (score.Score, error) {
 	if len(r.score.Notes) == 0 {
-		return drill.Score{}, errors.New("the score's part holds no notes")
+		return score.Score{}, ErrNoNotes
 	}
 	r.inOrder()
-	first := r.score.Notes[0].Beat
 	for i := range r.score.Notes {
-		r.score.Notes[i].Beat = (r.score.Notes[i].Beat - first) / r.unit
+		r.score.Notes[i].Beat /= r.unit
 	}
-	r.score.BPM = r.quarters / r.unit
+	for i := range r.score.Tempi {
+		r.score.Tempi[i].Beat /= r.unit
+		r.score.Tempi[i].BPM /= r.unit
+	}
+	r.score.Begin()
 	count := func(n int, text string) {
 		if n > 0 {
 			r.tell(text, n)
@@ -400,7 +374,7 @@ func (r *reader) finish() (drill.Score, error) {
 
 // inOrder sorts the notes by their beats, and keeps the highest of those that begin together.
 func (r *reader) inOrder() {
-	slices.SortStableFunc(r.score.Notes, func(a, b drill.ScoreNote) int {
+	slices.SortStableFunc(r.score.Notes, func(a, b score.Note) int {
 		return cmp.Or(cmp.Compare(a.Beat, b.Beat), cmp.Compare(b.MIDI, a.MIDI))
 	})
 	kept := r.score.Notes[:0]

@@ -4,7 +4,7 @@ import (
 	"encoding/xml"
 	"fmt"
 
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/guitar"
 )
 
@@ -27,9 +27,9 @@ var values = map[int]value{
 	1: {"quarter", 0, 0}, 2: {"eighth", 0, 0}, 3: {"eighth", 3, 2}, 4: {"16th", 0, 0}, 6: {"16th", 6, 4}, 8: {"32nd", 0, 0},
 }
 
-// Write writes a chart. The last bar is filled with rests; the pass is repeated
-// as often as the chart is passed through.
-func Write(c drill.Chart) ([]byte, error) {
+// Write writes a chart. The last bar is as long as its notes, so that a pass that is repeated
+// goes on without a break.
+func Write(c chart.Chart) ([]byte, error) {
 	doc := document{
 		Version: "4.0", Title: c.Name, Software: "Manudrill",
 		PartList: []partListItem{{ID: "P1", Name: "Guitar"}},
@@ -37,7 +37,10 @@ func Write(c drill.Chart) ([]byte, error) {
 	}
 	perBar := c.NotesPerBeat * c.BarBeats()
 	for from := 0; from < len(c.Notes); from += perBar {
-		doc.Parts[0].Measures = append(doc.Parts[0].Measures, writeMeasure(c, from, perBar))
+		doc.Parts[0].Measures = append(doc.Parts[0].Measures, writeMeasure(c, from, min(perBar, len(c.Notes)-from)))
+	}
+	if n := len(c.Notes) % perBar; n > 0 {
+		doc.Parts[0].Measures[len(doc.Parts[0].Measures)-1].Implicit = true
 	}
 	body, err := xml.MarshalIndent(doc, "", " ")
 	if err != nil {
@@ -46,10 +49,11 @@ func Write(c drill.Chart) ([]byte, error) {
 	return append([]byte(xml.Header+doctype), append(body, '\n')...), nil
 }
 
-func writeMeasure(c drill.Chart, from, perBar int) measure {
+// writeMeasure writes so many notes from one on.
+func writeMeasure(c chart.Chart, from, notes int) measure {
+	perBar := c.NotesPerBeat * c.BarBeats()
 	m := measure{Number: fmt.Sprint(from/perBar + 1)}
 	add := func(content ...any) { m.Content = append(m.Content, content...) }
-	last := from+perBar >= len(c.Notes)
 	if from == 0 {
 		if c.Passes > 1 {
 			add(barline{Location: "left", Style: "heavy-light", Repeat: &repeat{Direction: "forward"}})
@@ -60,17 +64,19 @@ func writeMeasure(c drill.Chart, from, perBar int) measure {
 	}
 	for _, staff := range []int{noteStaff, tabStaff} {
 		if staff == tabStaff {
-			add(backup{Duration: decimal(perBar)})
+			add(backup{Duration: decimal(notes)})
 		}
-		for i := range perBar {
-			if from+i < len(c.Notes) {
-				add(writeNote(c, from+i, i, staff))
-			} else {
-				add(rest(c, i, staff))
+		signs := signsOf(c.Fifths)
+		for i := range notes {
+			n := writeNote(c, from+i, i, notes, staff)
+			n.Beams = beamsOf(c.NotesPerBeat, i, notes)
+			if staff == noteStaff {
+				n.Sign = signs.before(*n.Pitch)
 			}
+			add(n)
 		}
 	}
-	if last {
+	if from+notes == len(c.Notes) {
 		end := barline{Location: "right", Style: "light-heavy"}
 		if c.Passes > 1 {
 			end.Repeat = &repeat{Direction: "backward", Times: c.Passes}
@@ -80,52 +86,48 @@ func writeMeasure(c drill.Chart, from, perBar int) measure {
 	return m
 }
 
-func firstAttributes(c drill.Chart) attributes {
+func firstAttributes(c chart.Chart) attributes {
 	details := staffDetails{Number: tabStaff, Lines: len(c.Tuning)}
 	for str := len(c.Tuning); str >= 1; str-- { // line 1 is the lowest
 		s := guitar.NewSpeller(nil).Spell(c.Tuning[str-1])
 		details.Tunings = append(details.Tunings, staffTuning{Line: len(c.Tuning) - str + 1, Step: s.Step, Alter: decimal(s.Alter), Octave: s.Octave})
 	}
 	return attributes{
-		Divisions: decimal(c.NotesPerBeat), Key: &key{}, Time: &meter{fmt.Sprint(c.BarBeats()), "4"}, Staves: 2,
+		Divisions: decimal(c.NotesPerBeat), Key: &key{c.Fifths}, Time: &meter{fmt.Sprint(c.BarBeats()), "4"}, Staves: 2,
 		Clefs:        []clef{{Number: noteStaff, Sign: "G", Line: 2, Octave: -1}, {Number: tabStaff, Sign: "TAB", Line: 5}},
 		StaffDetails: []staffDetails{details},
 	}
 }
 
-// plain is a note or rest of one division, with its tuplet.
-func plain(c drill.Chart, inBar, staff int) note {
+// plain is a note of one division, one of so many in a bar, with its tuplet.
+func plain(c chart.Chart, inBar, notes, staff int) note {
 	v := values[c.NotesPerBeat]
 	n := note{Duration: 1, Voice: fmt.Sprint(1 + 4*(staff-1)), Type: v.kind, Staff: staff}
 	if v.actual > 0 {
 		n.Time = &timeModification{v.actual, v.normal}
-		switch inBar % c.NotesPerBeat {
-		case 0:
+		first := inBar%c.NotesPerBeat == 0
+		last := inBar%c.NotesPerBeat == c.NotesPerBeat-1 || inBar == notes-1
+		switch {
+		case first && !last:
 			n.Notation = &notations{Tuplets: []typed{{Type: "start", Number: 1}}}
-		case c.NotesPerBeat - 1:
+		case last && !first:
 			n.Notation = &notations{Tuplets: []typed{{Type: "stop", Number: 1}}}
 		}
 	}
 	return n
 }
 
-func rest(c drill.Chart, inBar, staff int) note {
-	n := plain(c, inBar, staff)
-	n.Rest = &empty{}
-	return n
-}
-
-func writeNote(c drill.Chart, i, inBar, staff int) note {
+func writeNote(c chart.Chart, i, inBar, notes, staff int) note {
 	from := c.Notes[i]
-	n := plain(c, inBar, staff)
+	n := plain(c, inBar, notes, staff)
 	n.Pitch = pitchOf(from)
 	if n.Notation == nil {
 		n.Notation = &notations{}
 	}
 	slurred := func(k int) bool {
-		return k < len(c.Notes) && (c.Notes[k].Attack == drill.Hammer || c.Notes[k].Attack == drill.Pull)
+		return k < len(c.Notes) && (c.Notes[k].Attack == chart.Hammer || c.Notes[k].Attack == chart.Pull)
 	}
-	slides := func(k int) bool { return k < len(c.Notes) && c.Notes[k].Attack == drill.Slide }
+	slides := func(k int) bool { return k < len(c.Notes) && c.Notes[k].Attack == chart.Slide }
 	if slurred(i) {
 		n.Notation.Slurs = append(n.Notation.Slurs, typed{Type: "stop", Number: staff})
 	}
@@ -146,7 +148,7 @@ func writeNote(c drill.Chart, i, inBar, staff int) note {
 	return n
 }
 
-func pitchOf(n drill.Note) *pitch {
+func pitchOf(n chart.Note) *pitch {
 	midi := n.MIDI - n.Bend
 	s := guitar.NewSpeller(nil).Spell(midi)
 	if written, ok := guitar.ReadSpelling(n.Written); ok && written.MIDI() == midi {
@@ -155,19 +157,19 @@ func pitchOf(n drill.Note) *pitch {
 	return &pitch{s.Step, decimal(s.Alter), s.Octave}
 }
 
-func writeStroke(n drill.Note, t *technical) {
+func writeStroke(n chart.Note, t *technical) {
 	switch n.Stroke {
-	case drill.DownStroke:
+	case chart.DownStroke:
 		t.DownBow = &empty{}
-	case drill.UpStroke:
+	case chart.UpStroke:
 		t.UpBow = &empty{}
-	case drill.Index, drill.Middle:
+	case chart.Index, chart.Middle:
 		t.Pluck = string(n.Stroke)
 	}
 }
 
 // writePlace writes string, fret, finger and the attack.
-func writePlace(c drill.Chart, i int, t *technical) {
+func writePlace(c chart.Chart, i int, t *technical) {
 	n := c.Notes[i]
 	t.String, t.Fret = n.String, &n.Fret
 	if n.Finger > 0 {
@@ -176,7 +178,7 @@ func writePlace(c drill.Chart, i int, t *technical) {
 	if n.Bend > 0 {
 		t.Bend = &bend{Alter: decimal(n.Bend), PreBend: &empty{}}
 	}
-	mark := func(attack drill.Attack, text string) (marks []typed) {
+	mark := func(attack chart.Attack, text string) (marks []typed) {
 		if n.Attack == attack {
 			marks = append(marks, typed{Type: "stop", Number: 1})
 		}
@@ -185,16 +187,16 @@ func writePlace(c drill.Chart, i int, t *technical) {
 		}
 		return marks
 	}
-	t.Hammers, t.Pulls = mark(drill.Hammer, "H"), mark(drill.Pull, "P")
+	t.Hammers, t.Pulls = mark(chart.Hammer, "H"), mark(chart.Pull, "P")
 	switch n.Attack {
-	case drill.Tap:
+	case chart.Tap:
 		t.Tap = &handedTap{Hand: "right"}
-	case drill.Nowhere:
+	case chart.Nowhere:
 		t.Tap = &handedTap{Hand: "left"}
-	case drill.Bend:
+	case chart.Bend:
 		t.Other = []othersOwn{{"bend"}}
 	}
-	if n.Hand == drill.TappingHand && n.Attack != drill.Tap {
+	if n.Hand == chart.TappingHand && n.Attack != chart.Tap {
 		t.Other = append(t.Other, othersOwn{"tapping hand"})
 	}
 }

@@ -8,19 +8,20 @@ import (
 	"unicode"
 
 	"manudrill/core/bounds"
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
+	"manudrill/core/drill/score"
 	"manudrill/core/guitar"
 )
 
 // attacks are those of the signs before a fret.
-var attacks = map[rune]drill.Attack{
-	'h': drill.Hammer, '^': drill.Hammer, 'p': drill.Pull, 't': drill.Tap, 'n': drill.Nowhere, 'b': drill.Bend,
-	'/': drill.Slide, '\\': drill.Slide, 's': drill.Slide,
+var attacks = map[rune]chart.Attack{
+	'h': chart.Hammer, '^': chart.Hammer, 'p': chart.Pull, 't': chart.Tap, 'n': chart.Nowhere, 'b': chart.Bend,
+	'/': chart.Slide, '\\': chart.Slide, 's': chart.Slide,
 }
 
 // placed is a note with the column it stands in.
 type placed struct {
-	drill.ScoreNote
+	score.Note
 	from, to int
 }
 
@@ -169,20 +170,20 @@ func (s *scan) bend() {
 	s.mark = 0
 }
 
-func (r *reader) note(str int, mark rune, digits string) (drill.ScoreNote, error) {
+func (r *reader) note(str int, mark rune, digits string) (score.Note, error) {
 	fret, err := strconv.Atoi(digits)
 	if err != nil || fret > guitar.MaxFrets {
-		return drill.ScoreNote{}, fmt.Errorf("%s on string %d is no fret; put a dash between two frets", digits, str)
+		return score.Note{}, fmt.Errorf("%s on string %d is no fret; put a dash between two frets", digits, str)
 	}
 	if r.notes++; r.notes > bounds.TakeNotes {
-		return drill.ScoreNote{}, bounds.ErrTooManyNotes
+		return score.Note{}, bounds.ErrTooManyNotes
 	}
-	n := drill.ScoreNote{String: str, Fret: fret, Attack: drill.Pick, Hand: drill.FrettingHand}
+	n := score.Note{String: str, Fret: fret, Attack: chart.Pick, Hand: chart.FrettingHand}
 	if mark != 0 {
 		r.marked, n.Attack = true, attacks[mark]
 	}
-	if n.Attack == drill.Tap {
-		n.Hand = drill.TappingHand
+	if n.Attack == chart.Tap {
+		n.Hand = chart.TappingHand
 	}
 	return n, nil
 }

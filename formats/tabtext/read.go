@@ -9,7 +9,7 @@ import (
 	"strings"
 
 	"manudrill/core/bounds"
-	"manudrill/core/drill"
+	"manudrill/core/drill/score"
 	"manudrill/core/guitar"
 )
 
@@ -33,7 +33,7 @@ var (
 
 // Read reads tablature for a guitar with so many strings. Pitches are left to
 // the tuning: they are set where the text names one, and for g otherwise.
-func Read(text string, g guitar.Guitar) (drill.Score, error) {
+func Read(text string, g guitar.Guitar) (score.Score, error) {
 	r := reader{}
 	for str := range g.Tuning {
 		r.tuning = append(r.tuning, g.Sound(str+1, 0))
@@ -41,28 +41,29 @@ func Read(text string, g guitar.Guitar) (drill.Score, error) {
 	lines := strings.Split(plainer.Replace(text), "\n")
 	for i := range lines {
 		if len(lines[i]) > longestLine {
-			return drill.Score{}, errLongLine
+			return score.Score{}, errLongLine
 		}
 	}
 	for _, text := range append(lines, "") { // an empty line ends the last system
 		if err := r.line(text); err != nil {
-			return drill.Score{}, err
+			return score.Score{}, err
 		}
 	}
 	if len(r.score.Notes) == 0 {
-		return drill.Score{}, ErrNotTab
+		return score.Score{}, ErrNotTab
 	}
 	return r.finish()
 }
 
 type reader struct {
 	tuning []int
-	score  drill.Score
+	score  score.Score
 	own    bool // it was written here: b before a fret is a bend to it
 	marked bool // some note has an attack written at it
 	placed bool // rows without a name were told by their places
 	bend   int
 	notes  int // read so far
+	bars   int // likewise
 	str    int // on which places in short are, where none is named
 	left   leftOut
 
@@ -157,7 +158,31 @@ func (r *reader) together(rows []row) error {
 		notes = append(notes, found...)
 		repeated = max(repeated, row.repeated)
 	}
+	r.inBars(notes, rows)
 	return r.add(r.inOrder(notes), repeated)
+}
+
+// inBars says in which bars notes are: what bar lines part, and where there are none a
+// whole row.
+func (r *reader) inBars(notes []placed, rows []row) {
+	ends := barLines(rows[0].body)
+	for i := range notes {
+		before, _ := slices.BinarySearch(ends, notes[i].from)
+		notes[i].Bar = r.bars + before
+	}
+	last, _ := slices.BinarySearch(ends, len(strings.TrimRight(rows[0].body, "- ")))
+	r.bars += max(1, last)
+}
+
+// barLines are the columns of the bar lines in a row that stand behind something else; those
+// that stand together are one.
+func barLines(body string) (at []int) {
+	for i, c := range []rune(body) {
+		if c == '|' && i > 0 && body[i-1] != '|' && strings.Trim(body[:i], "|*: ") != "" {
+			at = append(at, i)
+		}
+	}
+	return at
 }
 
 // tune takes over how the rows say that the strings are tuned.
@@ -180,7 +205,7 @@ func (r *reader) add(notes []placed, repeated int) error {
 					n.Stroke, r.marked = stroke, true
 				}
 			}
-			r.score.Notes = append(r.score.Notes, n.ScoreNote)
+			r.score.Notes = append(r.score.Notes, n.Note)
 		}
 		if len(r.score.Notes) > bounds.TakeNotes {
 			return bounds.ErrTooManyNotes
@@ -191,7 +216,7 @@ func (r *reader) add(notes []placed, repeated int) error {
 
 // finish gives the notes their times and pitches, and tells what is left out. Where no
 // attack is written at any note, they are left open.
-func (r *reader) finish() (drill.Score, error) {
+func (r *reader) finish() (score.Score, error) {
 	if r.score.NotesPerBeat == 0 {
 		r.score.NotesPerBeat = 2
 	}

@@ -41,8 +41,10 @@ func (r *reader) short(line string) error {
 			if err != nil {
 				return err
 			}
+			n.Bar = r.bars
 			r.score.Notes = append(r.score.Notes, n)
 		}
 	}
+	r.bars++
 	return nil
 }

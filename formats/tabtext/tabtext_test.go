@@ -8,7 +8,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
+	"manudrill/core/drill/score"
 	"manudrill/core/guitar"
 	"manudrill/formats/tabtext"
 )
@@ -29,29 +30,29 @@ s| D           U
 f| 1   3   1   1    4
 `
 
-func score() drill.Score {
-	return drill.Score{
+func twosAndThrees() score.Score {
+	return score.Score{
 		Name: "Twos and threes", BPM: 90, BeatsPerBar: 2, NotesPerBeat: 2, Passes: 1, Tuning: []int{64, 59, 55, 50, 45, 40},
-		Notes: []drill.ScoreNote{
-			{Beat: 0, MIDI: 60, String: 3, Fret: 5, Finger: 1, Hand: drill.FrettingHand, Attack: drill.Pick, Stroke: drill.DownStroke},
-			{Beat: 0.5, MIDI: 62, String: 3, Fret: 7, Finger: 3, Hand: drill.FrettingHand, Attack: drill.Hammer},
-			{Beat: 1, MIDI: 60, String: 3, Fret: 5, Finger: 1, Hand: drill.FrettingHand, Attack: drill.Pull},
-			{Beat: 1.5, MIDI: 64, String: 2, Fret: 5, Finger: 1, Hand: drill.FrettingHand, Attack: drill.Pick, Stroke: drill.UpStroke},
-			{Beat: 2, MIDI: 67, String: 2, Fret: 8, Finger: 4, Hand: drill.FrettingHand, Attack: drill.Hammer},
+		Notes: []score.Note{
+			{Beat: 0, MIDI: 60, String: 3, Fret: 5, Finger: 1, Hand: chart.FrettingHand, Attack: chart.Pick, Stroke: chart.DownStroke},
+			{Beat: 0.5, MIDI: 62, String: 3, Fret: 7, Finger: 3, Hand: chart.FrettingHand, Attack: chart.Hammer},
+			{Beat: 1, MIDI: 60, String: 3, Fret: 5, Finger: 1, Hand: chart.FrettingHand, Attack: chart.Pull},
+			{Beat: 1.5, MIDI: 64, String: 2, Fret: 5, Finger: 1, Hand: chart.FrettingHand, Attack: chart.Pick, Stroke: chart.UpStroke},
+			{Beat: 2, Bar: 1, MIDI: 67, String: 2, Fret: 8, Finger: 4, Hand: chart.FrettingHand, Attack: chart.Hammer},
 		},
 	}
 }
 
 // The form as docs/formats.md describes it, written out by hand.
 func TestTheWrittenForm(t *testing.T) {
-	assert.Equal(t, written, tabtext.Write(score()))
+	assert.Equal(t, written, tabtext.Write(twosAndThrees()))
 	back, err := tabtext.Read(written, g)
 	require.NoError(t, err)
-	assert.Equal(t, score(), back)
+	assert.Equal(t, twosAndThrees(), back)
 }
 
 // places writes what was read in short: string/fret and attack.
-func places(s drill.Score) string {
+func places(s score.Score) string {
 	var out []string
 	for _, n := range s.Notes {
 		attack := "?"

@@ -7,27 +7,29 @@ import (
 	"fmt"
 	"strings"
 
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
+	"manudrill/core/drill/score"
 	"manudrill/core/guitar"
+	"manudrill/core/words"
 )
 
 // rowWidth is about how many characters a row has at the most.
 const rowWidth = 100
 
 // marks are written before the fret; a picked note has none.
-var marks = map[drill.Attack]string{
-	drill.Pick: "", drill.Hammer: "h", drill.Pull: "p", drill.Tap: "t", drill.Slide: "/", drill.Nowhere: "n", drill.Bend: "b",
+var marks = map[chart.Attack]string{
+	chart.Pick: "", chart.Hammer: "h", chart.Pull: "p", chart.Tap: "t", chart.Slide: "/", chart.Nowhere: "n", chart.Bend: "b",
 }
 
-var strokeMarks = map[drill.Stroke]string{drill.DownStroke: "D", drill.UpStroke: "U", drill.Index: "i", drill.Middle: "m"}
+var strokeMarks = map[chart.Stroke]string{chart.DownStroke: "D", chart.UpStroke: "U", chart.Index: "i", chart.Middle: "m"}
 
 // Write writes a score whose notes have places: a head with what the rows cannot
 // say, then strokes, strings and fingers in rows of whole bars.
-func Write(s drill.Score) string {
+func Write(s score.Score) string {
 	var out strings.Builder
 	fmt.Fprintf(&out, "%s\n", s.Name)
 	fmt.Fprintf(&out, "%g bpm, %s a beat, %s a bar, %s\n", s.BPM,
-		counted(s.NotesPerBeat, "note", "notes"), counted(s.BeatsPerBar, "beat", "beats"), counted(s.Passes, "pass", "passes"))
+		words.Counted(s.NotesPerBeat, "note"), words.Counted(s.BeatsPerBar, "beat"), words.Counted(s.Passes, "pass"))
 	names := make([]string, len(s.Tuning))
 	for i, m := range s.Tuning {
 		names[i] = strings.ReplaceAll(guitar.NoteName(m), "♯", "#")
@@ -44,14 +46,7 @@ func Write(s drill.Score) string {
 	return out.String()
 }
 
-func counted(n int, one, many string) string {
-	if n == 1 {
-		return "1 " + one
-	}
-	return fmt.Sprintf("%d %s", n, many)
-}
-
-func writeRow(out *strings.Builder, s drill.Score, notes []drill.ScoreNote, perBar int) {
+func writeRow(out *strings.Builder, s score.Score, notes []score.Note, perBar int) {
 	rows := make([]string, len(s.Tuning))
 	strokes, fingers := "s|", "f|"
 	for i := range rows {

@@ -11,7 +11,7 @@ import (
 	"github.com/google/uuid"
 
 	"manudrill/core/compare"
-	"manudrill/core/drill"
+	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
 	"manudrill/core/listen"
 	"manudrill/core/practice"
@@ -87,11 +87,11 @@ func tryToMeasure(ctx context.Context, s *store.Store, id uuid.UUID) error {
 }
 
 // Measured is what is found in the notes of a take of a chart, and the ticks heard besides.
-func Measured(chart drill.Chart, notes []listen.Note, ticks []float64, seconds float64) store.Measurement {
-	take := compare.Compare(chart, notes, ticks...)
+func Measured(c chart.Chart, notes []listen.Note, ticks []float64, seconds float64) store.Measurement {
+	take := compare.Compare(c, notes, ticks...)
 	return store.Measurement{
 		Analysis: evenness.Judge(take), Sums: evenness.SumsOf(take),
-		Seconds: seconds, SlurSeconds: seconds * practice.SlurShare(chart), Listener: listen.Version,
+		Seconds: seconds, SlurSeconds: seconds * practice.SlurShare(c), Listener: listen.Version,
 	}
 }
 

@@ -3,14 +3,15 @@ import { computed } from 'vue'
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router'
 
 import { teaches } from './api/people'
-import { useGoTo, type Place } from './goto'
+import ShortcutSheet from './components/ShortcutSheet.vue'
+import { useGoTo, type Page } from './goto'
 import { usePreferences } from './preferences'
 import { here, homeOf, leave, person } from './session'
 
 const route = useRoute()
 const router = useRouter()
 
-const places = computed<Place[]>(() => {
+const pages = computed<Page[]>(() => {
   if (!person.value) return []
   return teaches(person.value)
     ? [
@@ -31,7 +32,7 @@ const bare = computed(() => route.meta.bare)
 const atStand = computed(() => /^\/(stand|routines)\//.test(route.path))
 usePreferences(() => atStand.value)
 useGoTo(
-  () => places.value,
+  () => pages.value,
   (to) => void router.push(to),
   () => atStand.value,
 )
@@ -50,7 +51,7 @@ async function goOut() {
       </RouterLink>
       <nav aria-label="Main">
         <RouterLink
-          v-for="p in places"
+          v-for="p in pages"
           :key="p.to"
           :to="p.to"
           :class="{ here: route.path.startsWith(p.to) }"
@@ -67,6 +68,7 @@ async function goOut() {
         <button type="button" class="link" @click="goOut">Leave</button>
       </div>
     </header>
+    <ShortcutSheet v-if="person" :pages="pages" />
     <main :class="{ bare }">
       <RouterView :key="route.path" />
     </main>

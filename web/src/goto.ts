@@ -1,7 +1,7 @@
 import { useEventListener } from '@vueuse/core'
 
 /** A page that is a letter away. */
-export interface Place {
+export interface Page {
   to: string
   text: string
   /** After G. */
@@ -23,6 +23,10 @@ export class AfterG {
   }
 }
 
+/** Whether a dialog is open; those that wait to be opened lie hidden in the page. */
+export const inDialog = () =>
+  [...document.querySelectorAll('[role=dialog]')].some((d) => d.checkVisibility())
+
 const isTyping = (at: EventTarget | null) =>
   at instanceof HTMLInputElement ||
   at instanceof HTMLTextAreaElement ||
@@ -33,15 +37,15 @@ const isTyping = (at: EventTarget | null) =>
  * Goes to a page by G and a letter, from wherever nothing is typed, no dialog is open and the
  * keys are not taken; the letter means nothing to the page itself.
  */
-export function useGoTo(places: () => Place[], go: (to: string) => void, taken: () => boolean) {
+export function useGoTo(pages: () => Page[], go: (to: string) => void, taken: () => boolean) {
   const keys = new AfterG()
   useEventListener(
     'keydown',
     (e: KeyboardEvent) => {
       if (isTyping(e.target) || e.ctrlKey || e.metaKey || e.altKey || taken()) return
-      if (document.querySelector('[role=dialog]')) return
+      if (inDialog()) return
       const letter = keys.letter(e.key, e.timeStamp)
-      const place = letter && places().find((p) => p.key === letter)
+      const place = letter && pages().find((p) => p.key === letter)
       if (!place) return
       e.preventDefault()
       e.stopImmediatePropagation()

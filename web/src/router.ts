@@ -72,7 +72,7 @@ export const router = createRouter({
     {
       path: '/print',
       component: () => import('./views/print/Print.vue'),
-      meta: { title: 'Print', role: 'instructor' },
+      meta: { title: 'Print' },
     },
     {
       path: '/students',

@@ -282,8 +282,13 @@ func divides(lag, of float64) bool {
 	return times < 1 || math.Abs(times-math.Round(times)) < offPeriods
 }
 
-// between is the place of a dip between the whole lags.
-func between(d []float64, lag int) float64 { return float64(lag) + vertex(d, lag) }
+// between is the place of a dip between the whole lags. At the end of a search lag may be no
+// dip, and the parabola's lowest point anywhere: it is looked for within an eighth, which is
+// two semitones.
+func between(d []float64, lag int) float64 {
+	near := float64(lag) / 8
+	return float64(lag) + max(-near, min(near, vertex(d, lag)))
+}
 
 // deepest returns the lag in [from, to] at which d is least: a valley may have
 // ripples on its slope.

@@ -3,20 +3,28 @@ import {
   client,
   type Block,
   type DrillFile,
+  type ImportedDrill,
   type SavedBlock,
   type SavedDrill,
 } from './client'
 import { newId } from './ids'
 import { everything } from './pages'
 
+/** What of a file is read; what is not said is chosen. */
+export interface Reading {
+  line?: number
+  firstBar?: number
+  lastBar?: number
+}
+
 /** Makes a drill of a file or of text, for somebody's guitar, and tells what was proposed. */
-export function takeIn(
+export function importDrill(
   content: Blob | string,
-  whom?: string,
-): Promise<{ file: DrillFile; told: string[] }> {
+  reading: Reading & { for?: string } = {},
+): Promise<ImportedDrill> {
   return answer(
     client.POST('/import', {
-      params: { query: { for: whom } },
+      params: { query: reading },
       headers: { 'Content-Type': 'application/octet-stream' },
       body: content as string, // the contract's binary body
       bodySerializer: (body: unknown) => body as BodyInit,
@@ -52,6 +60,16 @@ export function changeDrill(
 export function putOnShelf(d: SavedDrill, shelf: SavedDrill['shelf']): Promise<SavedDrill> {
   const params = { path: { drillId: d.id }, header: { 'If-Match': d.shelfRevision } }
   return answer(client.PUT('/drills/{drillId}/shelf', { params, body: shelf }))
+}
+
+/** Saves a block that was changed from a revision. */
+export function changeBlock(
+  id: string,
+  from: number,
+  body: SavedBlock['block'],
+): Promise<SavedBlock> {
+  const params = { path: { blockId: id }, header: { 'If-Match': from } }
+  return answer(client.PUT('/blocks/{blockId}', { params, body }))
 }
 
 /** Saves a new block. */

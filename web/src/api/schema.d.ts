@@ -804,7 +804,8 @@ export interface paths {
             cookie?: never;
         };
         get: operations["getBlock"];
-        put?: never;
+        /** Rename a block, or change its drills, their order and times */
+        put: operations["changeBlock"];
         post?: never;
         delete: operations["deleteBlock"];
         options?: never;
@@ -2105,6 +2106,23 @@ export interface components {
                 fault?: string;
             }[];
         };
+        ImportedDrill: {
+            file: components["schemas"]["DrillFile"];
+            told: string[];
+            /** @description The staves, tracks or channels that can be read; empty where the file has one line alone */
+            lines: {
+                name: string;
+                notes: number;
+            }[];
+            /** @description Which of the lines was read */
+            line: number;
+            /** @description Bars of the line; 0 for a drill document */
+            bars: number;
+            /** @description The first bar that was read */
+            firstBar: number;
+            /** @description The last bar that was read */
+            lastBar: number;
+        };
         Group: {
             /** Format: uuid */
             id: string;
@@ -2159,7 +2177,7 @@ export interface components {
             mirror: boolean;
             reverse: boolean;
         };
-        Pattern: components["schemas"]["SlurCombinations"] | components["schemas"]["Trill"] | components["schemas"]["FingerPerFret"] | components["schemas"]["Diagonal"] | components["schemas"]["StringPair"] | components["schemas"]["ScaleRun"] | components["schemas"]["MixedRun"] | components["schemas"]["OneString"] | components["schemas"]["Tapping"] | components["schemas"]["TwoHands"] | components["schemas"]["TwoStringShape"] | components["schemas"]["OpenStrings"] | components["schemas"]["Triad"] | components["schemas"]["ChordShape"] | components["schemas"]["SkipArpeggio"] | components["schemas"]["FreeCell"];
+        Pattern: components["schemas"]["SlurCombinations"] | components["schemas"]["Trill"] | components["schemas"]["FingerPerFret"] | components["schemas"]["Diagonal"] | components["schemas"]["StringPair"] | components["schemas"]["ScaleRun"] | components["schemas"]["MixedRun"] | components["schemas"]["OneString"] | components["schemas"]["Tapping"] | components["schemas"]["TwoHands"] | components["schemas"]["BentTaps"] | components["schemas"]["TwoStringShape"] | components["schemas"]["OpenStrings"] | components["schemas"]["Triad"] | components["schemas"]["ChordShape"] | components["schemas"]["SkipArpeggio"] | components["schemas"]["FreeCell"];
         SlurCombinations: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -2168,7 +2186,7 @@ export interface components {
             kind: "slurCombinations";
             combinations: components["schemas"]["Fingers"][];
             /** @enum {string} */
-            slur: "hammer" | "pull" | "both";
+            slur: "hammer" | "pull" | "both" | "asWritten";
         };
         Trill: {
             /**
@@ -2177,6 +2195,8 @@ export interface components {
              */
             kind: "trill";
             fingers: components["schemas"]["Fingers"];
+            /** @description Then from the other finger */
+            either?: boolean;
         };
         FingerPerFret: {
             /**
@@ -2243,6 +2263,8 @@ export interface components {
             tapAt: number;
             /** @enum {string} */
             order: "tapLowMiddle" | "tapMiddleLow" | "inTurn";
+            /** @description Numbers are frets of the neck, not distances from the position */
+            atFrets?: boolean;
         };
         TwoHands: {
             /**
@@ -2253,6 +2275,8 @@ export interface components {
             fretted: number[];
             tapped: number[];
             moves: components["schemas"]["TwoMove"][];
+            /** @description Numbers are frets of the neck, not distances from the position */
+            atFrets?: boolean;
         };
         TwoStringShape: {
             /**
@@ -2262,7 +2286,10 @@ export interface components {
             kind: "twoStringShape";
             lower: number[];
             higher: number[];
-            order: components["schemas"]["Order"];
+            /** @enum {string} */
+            order: "up" | "down" | "both" | "cascade" | "oneByOne";
+            /** @description Numbers are frets of the neck, not distances from the position */
+            atFrets?: boolean;
         };
         OpenStrings: {
             /**
@@ -2290,6 +2317,8 @@ export interface components {
             shape: components["schemas"]["HeldFinger"][];
             leaper: number;
             leaps: components["schemas"]["Leap"][];
+            /** @description Numbers are frets of the neck, not distances from the position */
+            atFrets?: boolean;
         };
         SkipArpeggio: {
             /**
@@ -2299,7 +2328,26 @@ export interface components {
             kind: "skipArpeggio";
             perString: number;
             extra: number;
+            extraAt?: components["schemas"]["Fixed"];
             order: components["schemas"]["Order"];
+        };
+        /** @description A place on the neck by string and fret */
+        Fixed: {
+            string: number;
+            fret: number;
+        };
+        BentTaps: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bentTaps";
+            finger: number;
+            taps: number[];
+            /** @description The bent note sounds again between the taps */
+            between: boolean;
+            /** @description Numbers are frets of the neck, not distances from the position */
+            atFrets?: boolean;
         };
         FreeCell: {
             /**
@@ -2341,15 +2389,32 @@ export interface components {
             root: number;
             scale: string;
             intervals?: number[];
+            /**
+             * @description How the root is spelled; what has fewer signs where it is not said
+             * @enum {string}
+             */
+            spelled?: "sharp" | "flat";
         };
         Path: {
             position: number;
             strings: number[];
             /** @enum {string} */
             spread: "neighbours" | "widening" | "opening" | "own";
-            groups?: components["schemas"]["Fingers"][];
+            groups?: number[][];
             /** @enum {string} */
             back: "none" | "return" | "mirror";
+            /**
+             * @description The turning note is played again, not once
+             * @enum {string}
+             */
+            turn?: "again";
+            /**
+             * @description Which way the notes of each string are played
+             * @enum {string}
+             */
+            within?: "up" | "down" | "both";
+            /** @description What lies in a key begins on its root */
+            fromRoot?: boolean;
             stay: components["schemas"]["Stay"];
             shift: components["schemas"]["Shift"];
             together: boolean;
@@ -2369,8 +2434,13 @@ export interface components {
         };
         Attacks: {
             /** @enum {string} */
-            rule: "picked" | "slurred" | "legato" | "hammers" | "pulls" | "noPluck" | "inTurn";
+            rule: "picked" | "slurred" | "legato" | "hammers" | "pulls" | "noPluck" | "pickOnce" | "inTurn";
             cycle?: boolean[];
+            /**
+             * @description Where the cycle begins anew; it runs on where it is not said
+             * @enum {string}
+             */
+            each?: "cell" | "string" | "bar";
         };
         Rhythm: {
             notesPerBeat: number;
@@ -2457,6 +2527,8 @@ export interface components {
             clickAt?: number;
             tuning: number[];
             passes?: number;
+            /** @description The signature it is written with: so many sharps, flats where negative */
+            fifths?: number;
             /** @description What its parts are called, where there are several */
             parts?: string[];
             notes: components["schemas"]["ChartNote"][];
@@ -2469,6 +2541,8 @@ export interface components {
             midi: number;
             attack: components["schemas"]["Attack"];
             finger: number;
+            /** @description The finger is set by the instructor */
+            own?: boolean;
             /** @enum {string} */
             hand: "fret" | "tap";
             /** @enum {string} */
@@ -2499,7 +2573,7 @@ export interface components {
         };
         Remark: {
             /** @enum {string} */
-            check: "slur" | "order" | "reach" | "stretch" | "hands" | "strokes" | "cycle";
+            check: "slur" | "order" | "reach" | "hands" | "strokes" | "skips" | "seam" | "cycle";
             /** @description Needs mending; else it is good to know */
             care: boolean;
             text: string;
@@ -2513,6 +2587,8 @@ export interface components {
             string: number;
             thicker: number[];
             thinner: number[];
+            /** @enum {string} */
+            thickerWith: "palm" | "damper";
             /** @enum {string} */
             with: "firstFinger" | "otherFinger" | "damper";
         };
@@ -2536,7 +2612,7 @@ export interface components {
         };
         DifficultyPart: {
             /** @enum {string} */
-            name: "stretch" | "pairs" | "crossings" | "skips" | "shifts" | "speed";
+            name: "stretch" | "pairs" | "crossings" | "skips" | "shifts" | "hands" | "speed";
             /** Format: double */
             value: number;
             /** Format: double */
@@ -2702,6 +2778,8 @@ export interface components {
         SavedBlock: {
             /** Format: uuid */
             id: string;
+            /** @description Counts its changes */
+            revision: number;
             /** @description Why this program cannot read the block, which then is an empty one here */
             odd?: string;
             block: components["schemas"]["Block"];
@@ -2796,6 +2874,11 @@ export interface components {
             skips: number;
             /** Format: double */
             shifts: number;
+            /**
+             * Format: double
+             * @description Taps, and what two hands do in turn; counts as it usually does where missing
+             */
+            hands?: number;
             /** Format: double */
             speed: number;
             pair: {
@@ -2983,6 +3066,10 @@ export interface components {
             cues: string[];
             drill: components["schemas"]["Drill"];
             guitar: components["schemas"]["Guitar"];
+            /** @description mm between fingertips by pair, for whom fingers are proposed */
+            hand?: {
+                [key: string]: number;
+            };
             climbing: components["schemas"]["Climbing"];
             /** Format: double */
             beatsPerPass: number;
@@ -3354,6 +3441,8 @@ export interface components {
                 meanMs?: components["schemas"]["Figure"];
                 spreadMs?: components["schemas"]["Figure"];
                 levelDb?: components["schemas"]["Figure"];
+                /** @description It is heard to come late or early, and not by chance */
+                stands?: boolean;
             }[];
             endurance?: {
                 first: components["schemas"]["Third"];
@@ -3449,6 +3538,10 @@ export interface components {
              * @description Dragged aside before the pull-off that follows
              */
             bendCents?: number;
+            /** @description It is heard as early or late */
+            uneven?: boolean;
+            /** @description It is heard as loud or soft */
+            stands?: boolean;
         };
         ExtraNote: {
             /** Format: double */
@@ -3492,6 +3585,10 @@ export interface components {
             leastSure: boolean;
             /** @description Off only because the note before it was: it comes back to the beat */
             madeUp: boolean;
+            /** @description It is heard to come late or early, and not by chance */
+            stands?: boolean;
+            /** @description It is heard to vary, more than the others */
+            varies?: boolean;
         };
         /**
          * @description What a column of a paper log holds
@@ -5260,6 +5357,10 @@ export interface operations {
             query?: {
                 /** @description Whose guitar and hand it is for; one's own where not given */
                 for?: components["parameters"]["For"];
+                /** @description Which of the lines of the file is read, counted from 0; the likeliest where not given */
+                line?: number;
+                firstBar?: number;
+                lastBar?: number;
             };
             header?: never;
             path?: never;
@@ -5271,16 +5372,13 @@ export interface operations {
             };
         };
         responses: {
-            /** @description The drill, and what was proposed or could not be kept */
+            /** @description The drill, what was proposed or could not be kept, and what else might be read */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        file: components["schemas"]["DrillFile"];
-                        told: string[];
-                    };
+                    "application/json": components["schemas"]["ImportedDrill"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -5605,6 +5703,36 @@ export interface operations {
         requestBody?: never;
         responses: {
             /** @description The block */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedBlock"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    changeBlock: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made on, 0 for what is new */
+                "If-Match": components["parameters"]["IfMatch"];
+            };
+            path: {
+                blockId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Block"];
+            };
+        };
+        responses: {
+            /** @description Changed */
             200: {
                 headers: {
                     [name: string]: unknown;

@@ -84,17 +84,18 @@ export interface Delayed {
 /** What is asked of the core, and what it answers. */
 interface Questions {
   lay: {
-    asks: { drill: Drill; guitar: Stand['guitar']; rung: Rung }
+    asks: { drill: Drill; guitar: Stand['guitar']; hand: Stand['hand']; rung: Rung }
     answers: { chart: Chart; beatsPerPass: number }
   }
   hear: {
-    asks: { drill: Drill; guitar: Stand['guitar']; rung: Rung; click: boolean }
+    asks: { drill: Drill; guitar: Stand['guitar']; hand: Stand['hand']; rung: Rung; click: boolean }
     answers: { rate: number; seconds: number; samples: string }
   }
   seek: {
     asks: {
       drill: Drill
       guitar: Stand['guitar']
+      hand: Stand['hand']
       ladder: Stand['climbing']['ladder']
       notesPerBeat: number
       /** In bpm, where the search begins. */

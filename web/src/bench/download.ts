@@ -7,10 +7,15 @@ export function bytesOf(out: Export): Uint8Array<ArrayBuffer> {
 
 /** Lets the browser save an exported file. */
 export function download(out: Export): void {
-  const url = URL.createObjectURL(new Blob([bytesOf(out)], { type: out.media }))
+  saveAs(new Blob([bytesOf(out)], { type: out.media }), out.name)
+}
+
+/** Lets the browser save what was made here. */
+export function saveAs(content: Blob, name: string): void {
+  const url = URL.createObjectURL(content)
   const link = document.createElement('a')
   link.href = url
-  link.download = out.name
+  link.download = name
   link.click()
   URL.revokeObjectURL(url)
 }

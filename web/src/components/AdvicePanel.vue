@@ -2,7 +2,8 @@
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { answer, client, problemOf, type Problem, type MeasuredTake } from '../api/client'
+import { useAttempt } from '../api/attempt'
+import { answer, client, type MeasuredTake } from '../api/client'
 import { count } from '../draw/words'
 import { person } from '../session'
 import ProblemNote from './ProblemNote.vue'
@@ -11,9 +12,8 @@ import ProblemNote from './ProblemNote.vue'
 const props = defineProps<{ take: MeasuredTake; brief?: boolean; here?: boolean }>()
 const emit = defineEmits<{ choose: [index: number] }>()
 const router = useRouter()
-const problem = ref<Problem>()
+const { problem, busy, once } = useAttempt()
 const given = ref<Record<number, string>>({}) // assignment by remedy
-const busy = ref(false)
 const all = ref(false)
 
 /** Few enough to be read at a glance. */
@@ -26,10 +26,8 @@ const findings = computed(() =>
   props.brief ? props.take.advice.findings.slice(0, 2) : props.take.advice.findings,
 )
 
-async function give(number: number) {
-  problem.value = undefined
-  busy.value = true
-  try {
+const give = (number: number) =>
+  once(async () => {
     const assignment = await answer(
       client.POST('/takes/{takeId}/remedies/{number}', {
         params: { path: { takeId: props.take.summary.id, number } },
@@ -37,12 +35,7 @@ async function give(number: number) {
     )
     if (person.value?.role === 'student') await router.push(`/stand/${assignment.id}`)
     else given.value[number] = assignment.id
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  } finally {
-    busy.value = false
-  }
-}
+  })
 </script>
 
 <template>

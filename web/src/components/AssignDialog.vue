@@ -29,8 +29,7 @@ const groups = ref<Group[]>([])
 const assignments = ref<Assignment[]>([])
 const misfits = ref<Misfit[]>([])
 const chosen = ref(new Set<string>())
-const busy = ref(false)
-const { problem, attempt } = useAttempt()
+const { problem, busy, attempt, once } = useAttempt()
 
 const drillIds = computed(() => props.drills.map((d) => d.id))
 const title = computed(() =>
@@ -103,9 +102,7 @@ function putGroup(g: Group) {
 }
 
 async function assign() {
-  if (busy.value) return
-  busy.value = true
-  await attempt(async () => {
+  await once(async () => {
     const ids = [...chosen.value]
     const refused: Misfit[] = []
     for (let i = 0; i < ids.length; i += 100) {
@@ -120,7 +117,6 @@ async function assign() {
         duration: 9000,
       })
   })
-  busy.value = false
   emit('changed')
 }
 async function giveNewest(a: Assignment) {
@@ -134,7 +130,7 @@ async function giveNewest(a: Assignment) {
   })
   emit('changed')
 }
-async function takeBack(p: Person) {
+async function withdraw(p: Person) {
   const gone = theirs(p)
   await attempt(async () => {
     for (const a of gone)
@@ -145,7 +141,7 @@ async function takeBack(p: Person) {
   })
   emit('changed')
   if (problem.value) return
-  undoable(`Taken back from ${p.name}.`, async () => {
+  undoable(`Withdrawn from ${p.name}.`, async () => {
     for (const a of gone) await giveBack(a.id)
     await attempt(look)
     emit('changed')
@@ -181,7 +177,7 @@ async function takeBack(p: Person) {
             >Give version {{ a.newest }}</el-button
           >
         </template>
-        <el-button v-if="theirs(p).length" @click="takeBack(p)">Take back</el-button>
+        <el-button v-if="theirs(p).length" @click="withdraw(p)">Withdraw</el-button>
       </li>
     </ul>
     <p class="small quiet">

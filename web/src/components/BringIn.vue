@@ -11,32 +11,26 @@ import ProblemNote from './ProblemNote.vue'
 
 /** Brings in what was taken out about a student, or about a whole studio. */
 const emit = defineEmits<{ brought: [what: BroughtIn] }>()
-const busy = ref('')
 const brought = ref<BroughtIn>()
-const { problem, attempt } = useAttempt()
+const { problem, busy, doing, once } = useAttempt()
 
 const bringIn = (file: File) =>
-  attempt(async () => {
+  once(async () => {
     brought.value = undefined
-    busy.value = file.name
-    try {
-      brought.value = await answer(
-        client.POST('/archives', {
-          ...fileBody(file, 'application/zip'),
-          signal: AbortSignal.timeout(15 * 60_000),
-        }),
-      )
-      emit('brought', brought.value)
-    } finally {
-      busy.value = ''
-    }
-  })
+    brought.value = await answer(
+      client.POST('/archives', {
+        ...fileBody(file, 'application/zip'),
+        signal: AbortSignal.timeout(15 * 60_000),
+      }),
+    )
+    emit('brought', brought.value)
+  }, file.name)
 </script>
 
 <template>
   <div class="stack">
     <ProblemNote v-if="problem" :problem="problem" />
-    <p v-if="busy" role="status">{{ busy }} is being brought in: all of it, or nothing.</p>
+    <p v-if="busy" role="status">{{ doing }} is being brought in: all of it, or nothing.</p>
     <p v-else-if="brought" role="status">
       <b>{{ brought.name }}</b> is here, with {{ count(brought.takes, 'take')
       }}<template v-if="!brought.studentId"> of {{ count(brought.students, 'student') }}</template

@@ -1,15 +1,8 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
 
-import {
-  answer,
-  client,
-  problemOf,
-  type Contrast,
-  type Problem,
-  type MeasuredTake,
-  type TakeSummary,
-} from '../api/client'
+import { useAttempt } from '../api/attempt'
+import { answer, client, type Contrast, type MeasuredTake, type TakeSummary } from '../api/client'
 import { contrastRows } from '../draw/noterows'
 import { momentOf, signed } from '../draw/words'
 import NoteRows from './NoteRows.vue'
@@ -20,10 +13,10 @@ const props = defineProps<{ take: MeasuredTake }>()
 const others = ref<TakeSummary[]>([])
 const chosen = ref('')
 const contrast = ref<Contrast>()
-const problem = ref<Problem>()
+const { problem, attempt } = useAttempt()
 
-onMounted(async () => {
-  try {
+onMounted(() =>
+  attempt(async () => {
     const here = props.take.summary
     // The latest of this drill, then the latest of all: what one would compare with.
     const [own, all] = await Promise.all([
@@ -38,24 +31,19 @@ onMounted(async () => {
           Number(b.assignmentId === here.assignmentId) -
           Number(a.assignmentId === here.assignmentId),
       )
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  }
-})
+  }),
+)
 
-async function compare() {
-  contrast.value = problem.value = undefined
-  if (!chosen.value) return
-  try {
+const compare = () =>
+  attempt(async () => {
+    contrast.value = undefined
+    if (!chosen.value) return
     contrast.value = await answer(
       client.GET('/takes/{takeId}/contrast/{otherId}', {
         params: { path: { takeId: props.take.summary.id, otherId: chosen.value } },
       }),
     )
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  }
-}
+  })
 
 const names = {
   spreadMs: ['Timing spread', 'ms', 1],

@@ -13,7 +13,7 @@ const titles = {
   string: 'String',
   crossing: 'String change',
   shift: 'Shift of the hand',
-  place: 'Place in the cell',
+  place: 'Note of the cell',
   attack: 'How it starts',
 }
 const sets = computed(() =>
@@ -37,12 +37,6 @@ function name(g: Group): string {
 }
 /** 30 ms fill the half. */
 const x = (ms: number) => 55 + Math.max(-1, Math.min(1, ms / 30)) * 50
-function fault(g: Group): boolean {
-  const m = g.meanMs
-  return (
-    !!m && Math.abs(m.value) > props.analysis.timing.audibleMs && Math.abs(m.value) > m.plusMinus
-  )
-}
 </script>
 
 <template>
@@ -51,7 +45,7 @@ function fault(g: Group): boolean {
       <h3>{{ titles[s.kind] }}</h3>
       <table>
         <tbody>
-          <tr v-for="g in s.groups" :key="name(g)" :class="{ fault: fault(g) }">
+          <tr v-for="g in s.groups" :key="name(g)" :class="{ fault: g.stands }">
             <th scope="row">{{ name(g) }}</th>
             <td>
               <svg v-if="g.meanMs" width="110" height="18" aria-hidden="true">

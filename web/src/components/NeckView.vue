@@ -1,20 +1,22 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { computed, nextTick, ref } from 'vue'
+import { computed, ref } from 'vue'
 
 import type { Chart, Damping, Neck } from '../api/client'
 import {
   arcsOf,
-  doubleInlays,
   fretWindow,
+  gripsOf,
   handBox,
-  inlays,
-  NeckScale,
+  markRadius,
   placesOf,
   type Place,
 } from '../draw/neck'
-import { noteName } from '../draw/words'
-import { naming } from '../preferences'
+import FingerMenu from './neck/FingerMenu.vue'
+import { NeckFrame, placeUnder } from './neck/frame'
+import GripSteps from './neck/GripSteps.vue'
+import HandBox from './neck/HandBox.vue'
+import NeckBoard from './neck/NeckBoard.vue'
 
 const props = defineProps<{
   neck: Neck
@@ -44,58 +46,52 @@ const { width: boxWidth } = useElementSize(box)
 const zoom = computed(() => props.zoom ?? 1)
 const width = computed(() => Math.max(320, boxWidth.value) / zoom.value)
 
-const left = 62
-const gap = computed(() => props.gap ?? 31)
-const top = 24
 const strings = computed(() => props.chart.tuning.length)
-const bottom = computed(() => top + gap.value * (strings.value - 1))
-const window = computed(() =>
-  fretWindow(props.neck, props.chart.notes, !props.cut && width.value >= 900),
-)
-const scale = computed(
-  () => new NeckScale(props.neck, window.value[0], window.value[1], left, width.value - left - 8),
-)
-const wires = computed(() => {
-  const [from, to] = window.value
-  return Array.from({ length: to - from + 1 }, (_, i) => from + i)
+const frame = computed(() => {
+  const [from, to] = fretWindow(props.neck, props.chart.notes, !props.cut && width.value >= 900)
+  return new NeckFrame(props.neck, strings.value, from, to, width.value, props.gap ?? 31)
 })
-const frets = computed(() => wires.value.slice(1))
-const places = computed(() => placesOf(props.chart.notes))
-const arcs = computed(() => arcsOf(props.chart.notes))
+// A drill whose places get several fingers is drawn one place of the hand at a time: that of
+// the note that sounds or is pointed at, or the one that was chosen.
+const grips = computed(() => gripsOf(props.chart.notes))
+const chosen = ref(0)
+const shown = computed(() => {
+  const at = props.now ?? props.marked?.[0]
+  const found = at === undefined ? -1 : grips.value.findIndex((g) => g.notes.has(at))
+  return found >= 0 ? found : Math.min(chosen.value, grips.value.length - 1)
+})
+const grip = computed(() => grips.value[shown.value]!)
+const held = computed(() => props.chart.notes.filter((_, i) => grip.value.notes.has(i)))
+const places = computed(() => placesOf(held.value))
+const ghosts = computed(() => {
+  const here = new Set(places.value.map(placeKey))
+  return placesOf(props.chart.notes).filter((p) => !here.has(placeKey(p)))
+})
+const arcs = computed(() => arcsOf(props.chart.notes, grip.value.notes))
+const radius = computed(() =>
+  markRadius(frame.value.scale, placesOf(props.chart.notes), frame.value.gap),
+)
 const current = computed(() => (props.now === undefined ? undefined : props.chart.notes[props.now]))
 const markedPlaces = computed(
   () => new Set((props.marked ?? []).map((i) => placeKey(props.chart.notes[i]))),
 )
-const hand = computed(() => (props.edit === 'hand' ? handBox(props.chart.notes) : undefined))
+const hand = computed(() => (props.edit === 'hand' ? handBox(held.value) : undefined))
 
 function placeKey(p: { string: number; fret: number } | undefined): string {
   return p ? `${p.string}/${p.fret}` : ''
 }
-function y(string: number): number {
-  return top + (string - 1) * gap.value
-}
-/** From left to right, or mirrored for the left-handed. */
-function x(at: number): number {
-  return props.neck.leftHanded ? width.value - at : at
-}
-function wire(fret: number): number {
-  return x(scale.value.wire(fret))
-}
-function finger(fret: number): number {
-  return x(scale.value.finger(fret))
-}
-function middle(fret: number): number {
-  return (wire(fret) + wire(fret - 1)) / 2
-}
-function span(from: number, to: number): { x: number; width: number } {
-  return { x: Math.min(wire(from), wire(to)), width: Math.abs(wire(to) - wire(from)) }
-}
+/** A string that also sounds open here is not crossed out: the two marks would cover each other. */
+const damped = computed(() => {
+  const open = places.value.filter((p) => p.fret === 0).map((p) => p.string)
+  const all = props.damping ? [...props.damping.thicker, ...props.damping.thinner] : []
+  return all.filter((s) => !open.includes(s))
+})
 /** A slur, above the string for a hammer-on and below it for a pull-off. */
 function arcPath(string: number, from: number, to: number): string {
-  const a = finger(from)
-  const b = finger(to)
+  const a = frame.value.finger(from)
+  const b = frame.value.finger(to)
   const side = to > from ? -1 : 1
-  const edge = y(string) + side * 9
+  const edge = frame.value.y(string) + side * 9
   return `M${a} ${edge} Q${(a + b) / 2} ${edge + side * 9} ${b} ${edge}`
 }
 const label = computed(() => {
@@ -106,57 +102,10 @@ const label = computed(() => {
   )
 })
 
-/** The place under the mouse. */
-function under(event: MouseEvent): { string: number; fret: number } {
-  const area = (event.currentTarget as SVGElement).ownerSVGElement ?? event.currentTarget
-  const { left: edge, top: head } = (area as SVGElement).getBoundingClientRect()
-  const at = event.clientX - edge
-  const string = Math.round((event.clientY - head - top) / gap.value) + 1
-  return {
-    string: Math.min(strings.value, Math.max(1, string)),
-    fret: scale.value.fretAt(props.neck.leftHanded ? width.value - at : at),
-  }
-}
-
-// The hand is dragged along the neck and across the strings.
-const dragging = ref<{ string: number; fret: number }>()
-function grab(event: PointerEvent) {
-  if (props.edit !== 'hand') return
-  dragging.value = under(event)
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-}
-function drag(event: PointerEvent) {
-  if (!dragging.value) return
-  const at = under(event)
-  const by = at.fret - dragging.value.fret
-  const thicker = at.string - dragging.value.string
-  if (by === 0 && thicker === 0) return
-  dragging.value = at
-  emit('move', by, thicker)
-}
-function handKey(event: KeyboardEvent) {
-  const along = props.neck.leftHanded ? -1 : 1
-  const step: [number, number] | undefined = (
-    {
-      ArrowRight: [along, 0],
-      ArrowLeft: [-along, 0],
-      ArrowUp: [0, -1],
-      ArrowDown: [0, 1],
-    } as Record<string, [number, number]>
-  )[event.key]
-  if (!step) return
-  event.preventDefault()
-  emit('move', ...step)
-}
-
 // A place is pressed to set its finger.
 const asking = ref<Place>()
-const menu = ref<HTMLElement>()
-async function ask(place: Place) {
-  if (props.edit !== 'hand' || place.fret === 0) return
-  asking.value = place
-  await nextTick()
-  menu.value?.querySelector('button')?.focus()
+function ask(place: Place) {
+  if (props.edit === 'hand' && place.fret > 0) asking.value = place
 }
 function choose(f: number) {
   if (asking.value) emit('finger', asking.value, f)
@@ -164,7 +113,7 @@ function choose(f: number) {
 }
 function addAt(event: MouseEvent) {
   if (props.edit !== 'notes') return
-  const { string, fret } = under(event)
+  const { string, fret } = placeUnder(frame.value, event)
   emit('add', string, fret)
 }
 
@@ -193,9 +142,9 @@ function cursorKey(event: KeyboardEvent) {
 <template>
   <div ref="box" class="neck">
     <svg
-      :width="width * zoom"
-      :height="(bottom + 46) * zoom"
-      :viewBox="`0 0 ${width} ${bottom + 46}`"
+      :width="frame.width * zoom"
+      :height="frame.height * zoom"
+      :viewBox="`0 0 ${frame.width} ${frame.height}`"
       :role="{ notes: 'application', hand: 'group', none: 'img' }[edit ?? 'none']"
       :aria-label="
         edit === 'notes' ? 'Neck: arrows move the cursor, enter adds a note there' : label
@@ -205,89 +154,29 @@ function cursorKey(event: KeyboardEvent) {
       @focus="cursor ??= { string: 3, fret: 5 }"
       @blur="cursor = undefined"
     >
-      <rect
-        class="board"
-        :x="span(window[0], window[1]).x"
-        :y="top - 18"
-        :width="span(window[0], window[1]).width"
-        :height="bottom - top + 36"
-      />
-      <rect
-        v-if="neck.topFret < window[1]"
-        class="beyond"
-        :x="span(neck.topFret, window[1]).x"
-        :y="top - 18"
-        :width="span(neck.topFret, window[1]).width"
-        :height="bottom - top + 36"
-      />
-      <template v-for="fret in frets" :key="fret">
-        <g v-if="doubleInlays.includes(fret + neck.capo)" class="inlay">
-          <circle :cx="middle(fret)" :cy="y(2) + gap / 2" r="5" />
-          <circle :cx="middle(fret)" :cy="bottom - gap * 1.5" r="5" />
-        </g>
-        <circle
-          v-else-if="inlays.includes(fret + neck.capo)"
-          class="inlay"
-          :cx="middle(fret)"
-          :cy="(top + bottom) / 2"
-          r="5"
-        />
-      </template>
-      <line
-        v-for="w in wires"
-        :key="w"
-        :class="['wire', { nut: w === 0 }]"
-        :x1="wire(w)"
-        :x2="wire(w)"
-        :y1="top - 18"
-        :y2="bottom + 18"
-      />
-      <g v-for="s in strings" :key="s">
-        <line
-          :class="['string', { sounds: current?.string === s }]"
-          :x1="wire(window[0])"
-          :x2="wire(window[1])"
-          :y1="y(s)"
-          :y2="y(s)"
-          :stroke-width="0.9 + s * 0.32"
-        />
-        <text class="name" :x="x(neck.leftHanded ? 14 : 4)" :y="y(s) + 5">{{ s }}</text>
-        <text class="open" :x="x(neck.leftHanded ? 43 : 22)" :y="y(s) + 5">
-          {{ noteName(chart.tuning[s - 1] ?? 0, naming) }}
-        </text>
-        <path
-          v-if="damping && (damping.thicker.includes(s) || damping.thinner.includes(s))"
-          class="damped"
-          :d="`M${x(left - 9) - 4} ${y(s) - 4}l8 8m0 -8l-8 8`"
-        />
-      </g>
+      <NeckBoard :frame="frame" :tuning="chart.tuning" :sounds="current?.string" :damped="damped" />
       <rect
         v-if="edit === 'notes'"
         class="surface"
         :x="0"
-        :y="top - 18"
-        :width="width"
-        :height="bottom - top + 36"
+        :y="frame.top - 18"
+        :width="frame.width"
+        :height="frame.bottom - frame.top + 36"
         @click="addAt"
       />
-      <rect
+      <HandBox
         v-if="hand"
-        :class="['hand', { dragging }]"
-        tabindex="0"
-        role="slider"
-        aria-label="The hand: arrows move it along the neck and across the strings"
-        :aria-valuenow="hand.low"
-        :aria-valuetext="`from fret ${hand.low}`"
-        :x="span(hand.low - 1, hand.high).x + 2"
-        :y="y(hand.thin) - 14"
-        :width="Math.max(10, span(hand.low - 1, hand.high).width - 4)"
-        :height="y(hand.thick) - y(hand.thin) + 28"
-        rx="10"
-        @pointerdown="grab"
-        @pointermove="drag"
-        @pointerup="dragging = undefined"
-        @pointercancel="dragging = undefined"
-        @keydown="handKey"
+        :frame="frame"
+        :hand="hand"
+        @move="(frets, thicker) => emit('move', frets, thicker)"
+      />
+      <circle
+        v-for="p in ghosts"
+        :key="`ghost ${placeKey(p)}`"
+        class="ghost"
+        :cx="frame.finger(p.fret)"
+        :cy="frame.y(p.string)"
+        :r="radius * 0.6"
       />
       <path
         v-for="a in arcs"
@@ -316,58 +205,48 @@ function cursorKey(event: KeyboardEvent) {
         "
         @click="p.hand === 'fret' && ask(p)"
         @keydown.enter="p.hand === 'fret' && ask(p)"
+        @keydown.space.prevent="p.hand === 'fret' && ask(p)"
       >
         <rect
           v-if="p.hand === 'tap'"
-          :x="finger(p.fret) - 10"
-          :y="y(p.string) - 10"
-          width="20"
-          height="20"
+          :x="frame.finger(p.fret) - radius"
+          :y="frame.y(p.string) - radius"
+          :width="radius * 2"
+          :height="radius * 2"
           rx="3"
         />
-        <circle v-else :cx="finger(p.fret)" :cy="y(p.string)" r="10" />
-        <text :x="finger(p.fret)" :y="y(p.string) + 5">{{ p.finger }}</text>
+        <circle v-else :cx="frame.finger(p.fret)" :cy="frame.y(p.string)" :r="radius" />
+        <text
+          :x="frame.finger(p.fret)"
+          :y="frame.y(p.string) + radius / 2"
+          :font-size="radius * 1.4"
+        >
+          {{ p.finger }}
+        </text>
       </g>
       <circle
         v-if="cursor"
         class="cursor"
-        :cx="finger(cursor.fret)"
-        :cy="y(cursor.string)"
+        :cx="frame.finger(cursor.fret)"
+        :cy="frame.y(cursor.string)"
         r="12"
       />
-      <text v-for="fret in frets" :key="fret" class="fret" :x="middle(fret)" :y="bottom + 36">
-        {{ fret }}
-      </text>
     </svg>
-    <div
+    <GripSteps
+      v-if="grips.length > 1 && !props.zoom"
+      :position="grip.position"
+      :at="shown"
+      :of="grips.length"
+      :ringed="ghosts.length > 0"
+      @show="(i) => (chosen = i)"
+    />
+    <FingerMenu
       v-if="asking"
-      ref="menu"
-      class="menu"
-      role="menu"
-      :aria-label="`Finger for string ${asking.string} fret ${asking.fret}`"
-      :style="{
-        left: `${Math.min(width - 250, Math.max(0, finger(asking.fret) - 110))}px`,
-        top: `${y(asking.string) + 16}px`,
-      }"
-      @keydown.esc="asking = undefined"
-      @focusout="
-        (e: FocusEvent) => {
-          if (!menu?.contains(e.relatedTarget as Node)) asking = undefined
-        }
-      "
-    >
-      <button
-        v-for="f in 4"
-        :key="f"
-        type="button"
-        role="menuitem"
-        class="figures"
-        @click="choose(f)"
-      >
-        {{ f }}
-      </button>
-      <button type="button" role="menuitem" @click="choose(0)">proposed</button>
-    </div>
+      :frame="frame"
+      :place="asking"
+      @choose="choose"
+      @close="asking = undefined"
+    />
   </div>
 </template>
 
@@ -381,71 +260,9 @@ svg {
   font-family: var(--type);
   max-width: 100%;
 }
-.board {
-  fill: var(--wood);
-}
-.beyond {
-  fill: #000;
-  opacity: 0.45;
-}
-.inlay {
-  fill: var(--wood-ink);
-  opacity: 0.22;
-}
-.wire {
-  stroke: var(--wood-line);
-  stroke-width: 2;
-}
-.wire.nut {
-  stroke: var(--wood-ink);
-  stroke-width: 7;
-}
-.string {
-  stroke: var(--wood-line);
-}
-.string.sounds {
-  stroke: var(--wood-ink);
-}
-.name {
-  font-weight: 700;
-  font-size: 15px;
-  fill: var(--ink);
-}
-.open {
-  font-size: 13px;
-  fill: var(--ink-2);
-}
-.damped {
-  stroke: var(--ink);
-  stroke-width: 1.8;
-}
 .surface {
   fill: transparent;
   cursor: crosshair;
-}
-.hand {
-  fill: var(--wood-ink);
-  fill-opacity: 0.1;
-  stroke: var(--wood-ink);
-  stroke-opacity: 0.5;
-  stroke-width: 1.5;
-  stroke-dasharray: 5 4;
-  cursor: grab;
-  touch-action: none;
-}
-.hand:hover,
-.hand:focus-visible,
-.hand.dragging {
-  fill-opacity: 0.2;
-  stroke-opacity: 1;
-}
-.hand.dragging {
-  cursor: grabbing;
-}
-.fret {
-  font-size: 13px;
-  text-anchor: middle;
-  fill: var(--ink-2);
 }
 .arc {
   fill: none;
@@ -469,8 +286,14 @@ svg {
 .place text {
   text-anchor: middle;
   font-weight: 700;
-  font-size: 14px;
   fill: #23262b;
+}
+.ghost {
+  fill: none;
+  stroke: var(--wood-ink);
+  stroke-width: 1.5;
+  opacity: 0.55;
+  pointer-events: none;
 }
 .place.marked circle,
 .place.marked rect {
@@ -492,32 +315,5 @@ svg {
   fill: none;
   stroke: var(--wood-ink);
   stroke-width: 2.5;
-}
-.menu {
-  position: absolute;
-  z-index: 5;
-  display: flex;
-  gap: 3px;
-  padding: 5px;
-  background: var(--sheet);
-  border: 1px solid var(--ink);
-  border-radius: var(--round);
-  box-shadow: 0 3px 12px rgb(0 0 0 / 25%);
-}
-.menu button {
-  min-width: 34px;
-  border: 1px solid var(--line-2);
-  border-radius: 4px;
-  background: var(--sheet);
-  color: var(--ink);
-  font-size: 15px;
-  font-weight: 600;
-  padding: 4px 7px;
-  cursor: pointer;
-}
-.menu button:hover,
-.menu button:focus-visible {
-  background: var(--ink);
-  color: var(--sheet);
 }
 </style>

@@ -1,14 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 
-import {
-  answer,
-  client,
-  problemOf,
-  type Comment,
-  type Problem,
-  type MeasuredTake,
-} from '../api/client'
+import { useAttempt } from '../api/attempt'
+import { answer, client, type Comment, type MeasuredTake } from '../api/client'
 import { newId } from '../api/ids'
 import { teaches } from '../api/people'
 import { levelWords, placeWords, whenWords } from '../draw/notewords'
@@ -28,7 +22,7 @@ const chart = computed(() => props.take.chart.notes[props.index % size.value])
 const heard = computed(() => props.take.analysis.notes[props.index])
 const pinned = computed(() => comments.value.filter((c) => c.note === props.index))
 const text = ref('')
-const problem = ref<Problem>()
+const { problem, attempt } = useAttempt()
 watch(
   () => props.index,
   () => ((text.value = ''), (problem.value = undefined)),
@@ -46,20 +40,13 @@ const bar = computed(() => {
 const facts = computed(() => {
   const h = heard.value
   if (!h || h.status === 'missed') return []
-  const { audibleMs } = props.take.analysis.timing
-  const { audibleDb } = props.take.analysis.level
-  const heardAs = (beyond: boolean) => (beyond ? 'heard' : 'not heard')
-  const late = Math.abs(h.deviationMs ?? 0)
-  const loud = Math.abs(h.relativeLevelDb ?? 0)
-  const all = [
-    { name: 'Time', value: whenWords(h), note: heardAs(late > audibleMs), fault: late > audibleMs },
-    {
-      name: 'Level',
-      value: levelWords(h),
-      note: heardAs(loud > audibleDb),
-      fault: loud > audibleDb,
-    },
-  ]
+  const row = (name: string, value: string, fault = false) => ({
+    name,
+    value,
+    note: fault ? 'heard' : 'not heard',
+    fault,
+  })
+  const all = [row('Time', whenWords(h), h.uneven), row('Level', levelWords(h), h.stands)]
   const more = (name: string, value: string) => all.push({ name, value, note: '', fault: false })
   if (h.status === 'wrong')
     more(
@@ -74,15 +61,11 @@ const facts = computed(() => {
   return all
 })
 
-async function pin() {
-  problem.value = undefined
-  try {
+const pin = () =>
+  attempt(async () => {
     await put(newId(), props.index, text.value.trim())
-    text.value = ''
-  } catch (thrown) {
-    problem.value = problemOf(thrown) // the words stay in the field
-  }
-}
+    text.value = '' // where it fails, the words stay in the field
+  })
 async function put(commentId: string, note: number, text: string) {
   comments.value = await answer(
     client.PUT('/takes/{takeId}/comments/{commentId}', {
@@ -91,9 +74,8 @@ async function put(commentId: string, note: number, text: string) {
     }),
   )
 }
-async function unpin(comment: Comment) {
-  problem.value = undefined
-  try {
+const unpin = (comment: Comment) =>
+  attempt(async () => {
     await answer(
       client.DELETE('/takes/{takeId}/comments/{commentId}', {
         params: { path: { takeId: props.take.summary.id, commentId: comment.id } },
@@ -101,10 +83,7 @@ async function unpin(comment: Comment) {
     )
     comments.value = comments.value.filter((c) => c.id !== comment.id)
     undoable('Comment removed.', () => put(comment.id, comment.note, comment.text))
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  }
-}
+  })
 </script>
 
 <template>

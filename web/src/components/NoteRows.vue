@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import type { Chart } from '../api/client'
 import type { NoteRow } from '../draw/noterows'
 import { clampTo } from '../draw/timeline'
+import { useRoving } from './roving'
 
 /** Rows of bars under one another, one bar for each note of the chart. */
 const props = defineProps<{ chart: Chart; rows: NoteRow[]; label: string; chosen?: number }>()
@@ -17,13 +18,27 @@ const box = ref<HTMLElement>()
 const { width } = useElementSize(box)
 const step = computed(() => Math.max(9, Math.min(48, (width.value - left.value - 8) / size.value)))
 
+const pressable = computed(() => props.rows.flatMap((r) => r.cells.map((c) => c.index)))
+const { tabindexOf, onFocus, onKeydown } = useRoving(() => {
+  const first = pressable.value.find((i) => i !== undefined)
+  return first === undefined ? undefined : String(first)
+})
+
 function choose(index: number | undefined) {
   if (index !== undefined) emit('choose', index)
 }
 </script>
 
 <template>
-  <div ref="box" class="scroll-x" role="region" tabindex="0" :aria-label="label">
+  <div
+    ref="box"
+    class="scroll-x"
+    role="region"
+    tabindex="0"
+    :aria-label="label"
+    @focusin="onFocus"
+    @keydown="onKeydown"
+  >
     <svg :width="left + size * step + 4" :height="rows.length * row + 22">
       <g v-for="(r, p) in rows" :key="p" :transform="`translate(0 ${p * row})`">
         <text x="0" :y="row / 2 + 4">{{ r.name }}</text>
@@ -38,6 +53,8 @@ function choose(index: number | undefined) {
           ]"
           :role="c.index === undefined ? 'img' : 'button'"
           :aria-label="c.words"
+          :data-roving="c.index"
+          :tabindex="c.index === undefined ? undefined : tabindexOf(String(c.index))"
           @click="choose(c.index)"
         >
           <title>{{ c.words }}</title>
@@ -97,6 +114,7 @@ text {
   fill: transparent;
 }
 .cell[role='button']:hover .target,
+.cell:focus-visible .target,
 .cell.chosen .target {
   fill: var(--line);
 }

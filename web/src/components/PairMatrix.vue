@@ -14,13 +14,6 @@ const fingers = computed(() => {
 function of(from: number, to: number): Transition[] {
   return props.analysis.transitions.filter((t) => t.from === from && t.to === to)
 }
-function fault(t: Transition): boolean {
-  return t.sure && !t.madeUp && Math.abs(t.meanMs) > props.analysis.timing.audibleMs
-}
-/** Beyond what is heard, twice over, and more than the others: then it is said of the take. */
-function varies(t: Transition): boolean {
-  return t.leastSure && !t.madeUp && t.spreadMs > 2 * props.analysis.timing.audibleMs
-}
 function say(t: Transition): string {
   const way = t.meanMs > 0 ? 'late' : 'early'
   const spread = `spread ${t.spreadMs.toFixed(0)} ms, ${count(t.count, 'time')}${t.madeUp ? '; it makes up for the note before' : ''}`
@@ -45,12 +38,12 @@ const name = (finger: number) => (finger === 0 ? 'open' : String(finger))
             <div
               v-for="t in of(from, to)"
               :key="t.attack"
-              :class="['step', { fault: fault(t), few: t.plusMinusMs === 0 }]"
+              :class="['step', { fault: t.stands, few: t.plusMinusMs === 0 }]"
               :title="say(t)"
             >
               <b class="figures">{{ t.plusMinusMs === 0 ? '–' : signed(t.meanMs) }}</b>
               <span class="small">{{ attackNames[t.attack] }}, {{ t.count }}×</span>
-              <span v-if="t.plusMinusMs > 0" :class="['small', { varies: varies(t) }]"
+              <span v-if="t.plusMinusMs > 0" :class="['small', { varies: t.varies }]"
                 >varies by {{ t.spreadMs.toFixed(0) }}</span
               >
             </div>

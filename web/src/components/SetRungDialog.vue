@@ -8,6 +8,7 @@ import GateFields from '../views/bench/GateFields.vue'
 import NumberLine from '../views/bench/NumberLine.vue'
 import ProblemNote from './ProblemNote.vue'
 import TextLine from './TextLine.vue'
+import { limits } from '../api/limits.gen'
 
 /** An instructor puts one student on a rung, with a gate of their own where wanted, and says why. */
 const props = defineProps<{
@@ -49,7 +50,13 @@ const save = () =>
 /** What is most often done stands a press away: by as much as the ladder steps, where it does. */
 const steps = computed(() =>
   [-2, -1, 1]
-    .map((by) => ({ by, bpm: Math.min(320, Math.max(20, from.value.rung.bpm + by * props.step)) }))
+    .map((by) => ({
+      by,
+      bpm: Math.min(
+        limits.Rung.bpm.max,
+        Math.max(limits.Rung.bpm.min, from.value.rung.bpm + by * props.step),
+      ),
+    }))
     .filter((s) => s.bpm !== from.value.rung.bpm),
 )
 /** Typing begins with the tempo, unless it has begun elsewhere; Enter sets it. */
@@ -88,7 +95,12 @@ const showNow = () =>
         For “{{ assignment.drillName }}”. It moves {{ assignment.student.name }} alone; takes go on
         from there.
       </p>
-      <NumberLine v-model="bpm" name="Tempo, bpm" :min="20" :max="320" />
+      <NumberLine
+        v-model="bpm"
+        name="Tempo, bpm"
+        :min="limits.Rung.bpm.min"
+        :max="limits.Rung.bpm.max"
+      />
       <div class="chips" role="group" aria-label="Tempi beside, bpm">
         <button
           v-for="s in steps"

@@ -35,6 +35,7 @@ const parts = [
   { key: 'crossings', name: 'String crossings' },
   { key: 'skips', name: 'Strings skipped' },
   { key: 'shifts', name: 'Shifts' },
+  { key: 'hands', name: 'Taps and two hands' },
   { key: 'speed', name: 'Speed' },
 ] as const
 const path = { personId: props.person.id }
@@ -169,7 +170,7 @@ async function settle(keepMine: boolean) {
           <NumberLine
             v-for="p in parts"
             :key="p.key"
-            :model-value="setup.weights[p.key]"
+            :model-value="setup.weights[p.key] ?? 1"
             :name="p.name"
             :min="0"
             :max="5"

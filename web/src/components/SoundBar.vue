@@ -80,7 +80,7 @@ defineExpose({ playFrom, playLoop })
         :max="seconds"
         step="0.01"
         :value="at ?? 0"
-        aria-label="Place in the recording"
+        aria-label="Moment in the recording"
         @input="seek"
       />
       <span class="figures small">{{ text }}</span>

@@ -17,7 +17,7 @@ import { computed, onMounted, ref, watch } from 'vue'
 
 import type { Chart } from '../api/client'
 import {
-  accidentalsOf,
+  signatureOf,
   barsOf,
   barsPerRow,
   divisionOf,
@@ -46,23 +46,21 @@ const width = computed(() => Math.max(300, boxWidth.value / scale.value))
 const headroom = 40
 const fourSpaces = 40
 const head = 64 // clef and time of the first row
+const fingerRow = 16 // below all that belongs to the notes, where nothing can meet it
+const fingerSize = 11
 
-function rest(): StaveNote {
-  return new StaveNote({
-    keys: ['b/4'],
-    duration: `${divisionOf(props.chart.notesPerBeat).value}r`,
-  })
-}
+/** Room for the signature. */
+const signs = computed(() => 11 * Math.abs(props.chart.fifths ?? 0))
 
 function draw() {
   const target = drawing.value
   if (!target || boxWidth.value === 0 || !measured.value) return
   target.replaceChildren()
   const bars = barsOf(props.chart)
-  const perRow = barsPerRow(props.chart, width.value - head, 22)
+  const perRow = barsPerRow(props.chart, width.value - head - signs.value, 22)
   const rows = Math.ceil(bars.length / perRow)
   const { above, below } = roomOf(props.chart)
-  const rowHeight = above + fourSpaces + below
+  const rowHeight = above + fourSpaces + below + fingerRow
   const renderer = new Renderer(target, Renderer.Backends.SVG)
   renderer.resize(width.value * scale.value, rows * rowHeight * scale.value)
   const context = renderer.getContext()
@@ -71,7 +69,7 @@ function draw() {
   bars.forEach((bar, b) => {
     const row = Math.floor(b / perRow)
     const inRow = b % perRow
-    const lead = row === 0 ? head : 34
+    const lead = signs.value + (row === 0 ? head : 34)
     const barWidth = (width.value - 2 - lead) / perRow
     const x = inRow === 0 ? 1 : 1 + lead + inRow * barWidth
     const stave = new Stave(
@@ -79,7 +77,8 @@ function draw() {
       row * rowHeight + above - headroom,
       inRow === 0 ? lead + barWidth : barWidth,
     )
-    if (inRow === 0) stave.addClef('treble', 'default', '8vb')
+    if (inRow === 0)
+      stave.addClef('treble', 'default', '8vb').addKeySignature(signatureOf(props.chart.fifths))
     if (b === 0 && props.row?.first !== false)
       stave.addTimeSignature(`${props.chart.beatsPerBar ?? 4}/4`)
     if (b === bars.length - 1 && props.row?.last !== false)
@@ -88,6 +87,7 @@ function draw() {
       )
     stave.setContext(context).draw()
     drawBar(bar, stave, drawn)
+    writeFingers(bar, drawn, (row + 1) * rowHeight - 4)
   })
   drawSlurs(drawn)
 }
@@ -95,13 +95,12 @@ function draw() {
 function drawBar(bar: StaffNote[], stave: Stave, drawn: (StaveNote | undefined)[]) {
   const { chart } = props
   const division = divisionOf(chart.notesPerBeat)
-  const accidentals = accidentalsOf(bar)
-  const notes = bar.map(({ index, note }, i) => {
-    if (!note?.written || index === undefined) return rest()
-    const made = new StaveNote({ keys: [staffKey(note.written).key], duration: division.value })
+  const notes = bar.map(({ index, note }) => {
+    const made = new StaveNote({
+      keys: [staffKey(note.written ?? 'B3')],
+      duration: division.value,
+    })
     made.autoStem()
-    const accidental = accidentals[i]
-    if (accidental) made.addModifier(new Accidental(accidental), 0)
     made.setAttribute('id', `staff-${index}`)
     drawn[index] = made
     return made
@@ -110,27 +109,42 @@ function drawBar(bar: StaffNote[], stave: Stave, drawn: (StaveNote | undefined)[
   const beams: Beam[] = []
   for (let at = 0; at < notes.length; at += chart.notesPerBeat) {
     const beat = notes.slice(at, at + chart.notesPerBeat)
-    if (division.actual > 1)
+    if (division.value !== 'q' && beat.length > 1) beams.push(new Beam(beat, true))
+    if (division.actual > 1 && beat.length > 1)
       tuplets.push(
         new Tuplet(beat, {
           numNotes: division.actual,
           notesOccupied: division.normal,
           bracketed: false,
           ratioed: false,
+          // At the stems: at the heads are slurs.
+          location: beat[0]!.getStemDirection(),
         }),
       )
-    const sounding = beat.filter((n) => !n.isRest())
-    if (division.value !== 'q' && sounding.length > 1) beams.push(new Beam(sounding, true))
   }
   const voice = new Voice({ numBeats: chart.beatsPerBar ?? 4, beatValue: 4 }).setMode(
     Voice.Mode.SOFT,
   )
   voice.addTickables(notes)
+  Accidental.applyAccidentals([voice], signatureOf(chart.fifths))
   new Formatter().joinVoices([voice]).formatToStave([voice], stave)
   const context = stave.checkContext()
   voice.draw(context, stave)
   beams.forEach((b) => b.setContext(context).draw())
   tuplets.forEach((t) => t.setContext(context).draw())
+}
+
+/** Fingers stand in a row of their own below the staff: 0 is the open string, T a tap. */
+function writeFingers(bar: StaffNote[], drawn: (StaveNote | undefined)[], y: number) {
+  for (const { index, note } of bar) {
+    const made = drawn[index]
+    if (!made) continue
+    const context = made.checkContext()
+    context.setFont('Atkinson Hyperlegible Next Variable', fingerSize)
+    const text = note.hand === 'tap' ? 'T' : String(note.finger)
+    const head = (made.getNoteHeadBeginX() + made.getNoteHeadEndX()) / 2
+    context.fillText(text, head - context.measureText(text).width / 2, y)
+  }
 }
 
 /** Slurs join the notes that are hammered or pulled to the one before, within a row. */

@@ -15,6 +15,8 @@ const props = defineProps<{
   /** Notes that a remark is about. */
   marked?: number[]
   chords?: PlacedChord[]
+  /** Strings close together, without beats and fingers: several on one page of paper. */
+  compact?: boolean
 }>()
 const emit = defineEmits<{ look: [note: number | undefined] }>()
 
@@ -29,16 +31,16 @@ const zoom = computed(() => {
   return Math.max(least.value, Math.min(props.zoom?.[1] ?? 1, width.value / only.width))
 })
 
-const line = 15
-const top = 50
+const line = computed(() => (props.compact ? 12 : 15))
+const top = computed(() => (props.compact ? 34 : 50))
 const strings = computed(() => props.chart.tuning.length)
-const bottom = computed(() => top + line * (strings.value - 1))
+const bottom = computed(() => top.value + line.value * (strings.value - 1))
 /** Room above for what a part is called. */
 const head = computed(() => (props.chart.parts ? 18 : 0))
-const height = computed(() => bottom.value + (props.chords?.length ? 46 : 32))
+const height = computed(() => bottom.value + (props.compact ? 8 : props.chords?.length ? 46 : 32))
 
 function y(string: number): number {
-  return top + (string - 1) * line
+  return top.value + (string - 1) * line.value
 }
 function slur(from: number, to: number, string: number): string {
   const edge = y(string) - 8
@@ -92,7 +94,7 @@ watch(
       </template>
       <g v-for="b in row.beats" :key="b.beat">
         <line :class="['beat', { bar: b.bar }]" :x1="b.x" :x2="b.x" :y1="top" :y2="bottom" />
-        <text class="beat-number" :x="b.x + 3" y="12">{{ b.beat }}</text>
+        <text v-if="!compact" class="beat-number" :x="b.x + 3" y="12">{{ b.beat }}</text>
       </g>
       <text v-for="p in partStarts(row)" :key="p.x" class="part" :x="p.x" y="-5">
         {{ p.title }}
@@ -108,9 +110,15 @@ watch(
         <text v-if="chordAt.has(n.index)" class="chord" :x="n.x - 8" :y="bottom + 38">
           {{ chordAt.get(n.index) }}
         </text>
-        <path v-if="n.stroke === 'down'" class="stroke" :d="`M${n.x - 5} 29v-7h10v7`" />
-        <path v-else-if="n.stroke === 'up'" class="stroke" :d="`M${n.x - 4} 21l4 8l4 -8`" />
-        <text v-else class="attack" :x="n.x" y="29">{{ n.stroke ?? attackMarks[n.attack] }}</text>
+        <path v-if="n.stroke === 'down'" class="stroke" :d="`M${n.x - 5} ${top - 21}v-7h10v7`" />
+        <path
+          v-else-if="n.stroke === 'up'"
+          class="stroke"
+          :d="`M${n.x - 4} ${top - 29}l4 8l4 -8`"
+        />
+        <text v-else class="attack" :x="n.x" :y="top - 21">
+          {{ n.stroke ?? attackMarks[n.attack] }}
+        </text>
         <path
           v-if="n.slurFrom !== undefined"
           class="slur"
@@ -118,10 +126,10 @@ watch(
         />
         <rect class="behind" :x="n.x - 9" :y="y(n.string) - 8" width="18" height="16" rx="3" />
         <text class="fret" :x="n.x" :y="y(n.string) + 5">{{ n.fret }}</text>
-        <text class="finger" :x="n.x" :y="bottom + 22">
+        <text v-if="!compact" :class="['finger', { own: n.own }]" :x="n.x" :y="bottom + 22">
           {{ n.hand === 'tap' ? 't' : n.finger }}
         </text>
-        <path v-if="n.keep" class="keep" :d="`M${n.x + 6} ${bottom + 17}h14`" />
+        <path v-if="n.keep && !compact" class="keep" :d="`M${n.x + 6} ${bottom + 17}h14`" />
       </g>
     </svg>
   </div>
@@ -205,6 +213,12 @@ svg {
   font-size: 13px;
   text-anchor: middle;
   fill: var(--ink-2);
+}
+/* Set by the instructor, not proposed. */
+.finger.own {
+  text-decoration: underline;
+  font-weight: 700;
+  fill: var(--ink);
 }
 .now .behind {
   fill: var(--ink);

@@ -7,6 +7,7 @@ import { clampTo, stripMargin, strips, type Mark } from '../draw/timeline'
 import { levelLimit, timingLimit } from '../draw/noterows'
 import { extraWords, noteWords } from '../draw/notewords'
 import { signed } from '../draw/words'
+import { useRoving } from './roving'
 
 const props = defineProps<{
   chart: Chart
@@ -56,13 +57,17 @@ function sounds(m: Mark): boolean {
     props.at < (m.heard.end ?? m.heard.t + 0.1)
   )
 }
+const { tabindexOf, onFocus, onKeydown } = useRoving(() => {
+  const first = all.value[0]?.marks[0]
+  return first && `note ${first.heard.index}`
+})
 function words(m: Mark): string {
   return noteWords(m.chart, m.heard)
 }
 </script>
 
 <template>
-  <div ref="box" class="timeline">
+  <div ref="box" class="timeline" @focusin="onFocus" @keydown="onKeydown">
     <figure v-for="(strip, i) in all" :key="i">
       <figcaption v-if="strip.first && passes > 1">Pass {{ strip.pass + 1 }}</figcaption>
       <svg
@@ -128,10 +133,10 @@ function words(m: Mark): string {
             },
           ]"
           role="button"
-          tabindex="0"
+          :data-roving="`note ${m.heard.index}`"
+          :tabindex="tabindexOf(`note ${m.heard.index}`)"
           :aria-label="words(m)"
           @click="emit('choose', m.heard.index)"
-          @keydown.enter="emit('choose', m.heard.index)"
         >
           <title>{{ words(m) }}</title>
           <rect
@@ -220,10 +225,10 @@ function words(m: Mark): string {
           :key="k"
           class="extra"
           role="button"
-          tabindex="0"
+          :data-roving="`extra ${i} ${k}`"
+          :tabindex="tabindexOf(`extra ${i} ${k}`)"
           :aria-label="extraWords(e.extra)"
           @click="emit('hear', e.extra.t)"
-          @keydown.enter="emit('hear', e.extra.t)"
         >
           <title>{{ extraWords(e.extra) }}</title>
           <path :d="`M${e.x} ${laneTiming.middle - 8}l7 8l-7 8l-7 -8z`" />

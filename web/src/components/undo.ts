@@ -6,8 +6,8 @@ import { problemOf } from '../api/client'
 /** How long what was done can be undone from the message, in ms. */
 const undoTime = 12_000
 
-/** Says what was done, with a button that undoes it. */
-export function undoable(text: string, undo: () => Promise<unknown>): void {
+/** Says what was done, with a button that undoes it; what it returns takes the offer back. */
+export function undoable(text: string, undo: () => Promise<unknown>): () => void {
   let done = false
   const message = ElMessage({
     message: h('span', { class: 'undoable' }, [
@@ -26,5 +26,9 @@ export function undoable(text: string, undo: () => Promise<unknown>): void {
     } catch (thrown) {
       ElMessage({ message: problemOf(thrown).detail, duration: 8000 })
     }
+  }
+  return () => {
+    done = true
+    message.close()
   }
 }

@@ -1,17 +1,10 @@
+import { Accidental, StaveNote, Voice } from 'vexflow'
 import { describe, expect, it } from 'vitest'
 
 import type { Analysis, Chart, ChartNote, Drill, Neck, SavedDrill } from '../api/client'
 import { found, foldersOf, tagsOf } from '../bench/library'
-import { arcsOf, fretWindow, handBox, NeckScale, placesOf } from './neck'
-import {
-  accidentalsOf,
-  barsOf,
-  barsPerRow,
-  roomOf,
-  rowsOf,
-  staffKey,
-  stepsAboveStaff,
-} from './staff'
+import { arcsOf, fretWindow, gripsOf, handBox, markRadius, NeckScale, placesOf } from './neck'
+import { signatureOf, barsOf, barsPerRow, roomOf, rowsOf, staffKey, stepsAboveStaff } from './staff'
 import { partsStarting, tabRows } from './tab'
 import { contrastRows, passRows, timingLimit } from './noterows'
 import { extraWords, noteWords } from './notewords'
@@ -78,6 +71,41 @@ describe('neck', () => {
     expect(handBox(chart.notes)).toEqual({ low: 7, high: 9, thin: 5, thick: 6 })
     expect(handBox([{ ...note(0, 1, 1, 'pick'), fret: 0 }])).toBeUndefined()
   })
+  it('draws a drill that moves one place of the hand at a time, and one that does not at once', () => {
+    expect(gripsOf(chart.notes)).toHaveLength(1)
+    const moved = (by: number, cell: number) =>
+      chart.notes.slice(0, 6).map((n) => ({ ...n, fret: n.fret + by, cell }))
+    const up = [...moved(0, 0), ...moved(1, 1), ...moved(2, 2), ...moved(1, 3), ...moved(0, 4)]
+    const grips = gripsOf(up)
+    expect(grips.map((g) => g.position)).toEqual([7, 8, 9])
+    expect(grips.map((g) => g.notes.size)).toEqual([12, 12, 6])
+    for (const g of grips) {
+      const held = up.filter((_, i) => g.notes.has(i))
+      expect(placesOf(held), 'each place has one finger').toHaveLength(3)
+      expect(arcsOf(up, g.notes).every((a) => a.from >= g.position)).toBe(true)
+    }
+    const near = [...moved(0, 0), ...moved(3, 1)]
+    expect(gripsOf(near), 'nothing of it lies on anything else').toHaveLength(1)
+    expect(gripsOf([...near, ...moved(6, 2)])).toHaveLength(3)
+    const one = moved(0, 0)
+    const refingered = [...one, { ...one[0]!, finger: 2 }]
+    expect(gripsOf(refingered).flatMap((g) => [...g.notes])).toHaveLength(7)
+    expect(gripsOf([])).toHaveLength(1)
+    const open = { ...one[0]!, fret: 0, finger: 0, cell: -1 }
+    expect(gripsOf([open, ...up])[0]?.position, 'open strings leave the hand where it goes').toBe(7)
+  })
+
+  it('makes marks no wider than what parts them', () => {
+    const scale = new NeckScale(neck, 0, 22, 60, 300)
+    const places = placesOf(chart.notes)
+    const r = markRadius(scale, places, 31)
+    const frets = [...new Set(places.map((p) => p.fret))].sort((a, b) => a - b)
+    for (const [i, f] of frets.entries())
+      if (i > 0) expect(scale.finger(f) - scale.finger(frets[i - 1]!)).toBeGreaterThanOrEqual(2 * r)
+    expect(markRadius(new NeckScale(neck, 0, 12, 60, 2000), places, 31)).toBe(10)
+    expect(markRadius(new NeckScale(neck, 0, 12, 60, 2000), places, 16)).toBeLessThan(8)
+  })
+
   it('keeps all notes in a narrow window', () => {
     const [from, to] = fretWindow(neck, chart.notes, false)
     expect(from).toBeLessThan(7)
@@ -111,6 +139,8 @@ function analysis(): Analysis {
     t: 2 + index / 2,
     end: 2 + index / 2 + (index === 3 ? 0.3 : 0.5),
     deviationMs: index === 5 ? 20 : 3,
+    uneven: index === 5,
+    stands: index === 7,
     relativeLevelDb: index === 7 ? -9 : 0,
   }))
   return {
@@ -242,6 +272,8 @@ describe('words', () => {
     })
     expect(patternWords(d)).toBe('Slurs 12, 34, pull-offs')
     expect(pathWords(d)).toBe('Position 5, strings 3 to 1 and back, moving up 2 times')
+    d.path.within = 'down'
+    expect(pathWords(d)).toContain('and back, each string down, moving')
     const run = drillOf({
       kind: 'scaleRun',
       perString: [3],
@@ -289,25 +321,41 @@ function drillOf(pattern: Drill['pattern']): Drill {
 }
 
 describe('staff', () => {
-  const bar = (written: string[]) =>
-    written.map((w) => ({ note: { ...note(0, 1, 1, 'pick'), written: w } }))
+  /** The signs that the library draws at the notes of a bar, after a signature. */
+  function signs(written: string[], fifths?: number): (string | undefined)[] {
+    const notes = written.map((w) => new StaveNote({ keys: [staffKey(w)], duration: '8' }))
+    const voice = new Voice().setMode(Voice.Mode.SOFT).addTickables(notes)
+    Accidental.applyAccidentals([voice], signatureOf(fifths))
+    return notes.map(
+      (n) => n.getModifiersByType('Accidental').map((a) => (a as Accidental).type)[0],
+    )
+  }
   it('writes an octave above what sounds', () => {
-    expect(staffKey('F#4')).toEqual({ key: 'f#/5', accidental: '#' })
-    expect(staffKey('Bb2').key).toBe('bb/3')
+    expect(staffKey('F#4')).toBe('f#/5')
+    expect(staffKey('Bb2')).toBe('bb/3')
   })
   it('draws an accidental once a bar, and a natural where it is taken back', () => {
-    expect(accidentalsOf(bar(['F#4', 'F#4', 'F4', 'F#5', 'F4']))).toEqual([
-      '#',
+    expect(signs(['F#4', 'F#4', 'F4', 'F#5', 'F4'])).toEqual(['#', undefined, 'n', '#', undefined])
+  })
+  it('makes the last bar as long as its notes', () => {
+    expect(barsOf(chart).map((b) => b.length)).toEqual([8, 4])
+  })
+  it('draws no sign that the signature has, and a natural against it', () => {
+    // A major has F, C and G sharp; F major B flat (common practice).
+    expect(signs(['F#4', 'C#4', 'G#4', 'D4', 'G4'], 3)).toEqual([
+      undefined,
+      undefined,
+      undefined,
       undefined,
       'n',
-      '#',
-      undefined,
     ])
-  })
-  it('fills the last bar with rests', () => {
-    const bars = barsOf(chart)
-    expect(bars.map((b) => b.length)).toEqual([8, 8])
-    expect(bars[1]?.filter((n) => n.note)).toHaveLength(4)
+    expect(signs(['Bb3', 'B3', 'Bb3'], -1)).toEqual([undefined, 'n', 'b'])
+    expect([signatureOf(3), signatureOf(-1), signatureOf(6), signatureOf()]).toEqual([
+      'A',
+      'F',
+      'F#',
+      'C',
+    ])
   })
   it('counts steps from the lowest line', () => {
     // Written E4 lies on the lowest line, F5 on the highest (common practice).
@@ -385,7 +433,7 @@ it('breaks a chart into rows of whole bars, each a chart of its own', () => {
     [8, 8],
     [16, 4],
   ])
-  expect(barsOf(rows[2]!.chart)[0]).toHaveLength(8) // filled with rests
+  expect(barsOf(rows[2]!.chart)[0]).toHaveLength(4)
 })
 
 it('tells each part where it begins, and again where a row goes on with it', () => {

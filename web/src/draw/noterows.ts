@@ -35,7 +35,7 @@ export function passRows(chart: Chart, analysis: Analysis): NoteRow[] {
     const note = chart.notes[i]
     return {
       down: h.status === 'played' ? (h.deviationMs ?? 0) / limit : undefined,
-      beyond: Math.abs(h.deviationMs ?? 0) > analysis.timing.audibleMs,
+      beyond: h.uneven ?? false,
       words: note ? noteWords(note, h) : '',
       index: h.index,
     }

@@ -23,7 +23,7 @@ export function itemName(item: RoutineItem, of: Pick<SavedRoutine, 'drills'>): s
   if (item.kind === 'rest') return 'Rest'
   if (item.kind === 'note') return item.text ?? ''
   const name = of.drills.find((d) => d.drillId === item.drill)?.name
-  if (!name) return 'A drill that was taken back'
+  if (!name) return 'A drill that was withdrawn'
   return item.position ? `${name}, position ${item.position}` : name
 }
 

@@ -20,21 +20,19 @@ export function divisionOf(notesPerBeat: number): Division {
   return divisions[notesPerBeat] ?? { value: '8', actual: 1, normal: 1 }
 }
 
-/** A note in a bar; a rest where the pass ends before the bar. */
+/** A note in a bar, and which of the chart it is. */
 export interface StaffNote {
-  index?: number
-  note?: ChartNote
+  index: number
+  note: ChartNote
 }
 
-/** The notes of a pass by bars, each as full as its beats, the last filled with rests. */
+/** The notes of a pass by bars; the last is as long as its notes, for the pass goes on from there. */
 export function barsOf(chart: Chart): StaffNote[][] {
   const perBar = chart.notesPerBeat * (chart.beatsPerBar ?? 4)
   const bars: StaffNote[][] = []
   chart.notes.forEach((note, index) => {
     ;(bars[Math.floor(index / perBar)] ??= []).push({ index, note })
   })
-  const last = bars.at(-1)
-  while (last && last.length < perBar) last.push({})
   return bars
 }
 
@@ -65,26 +63,16 @@ export function barsPerRow(chart: Chart, width: number, least: number): number {
 }
 
 /** "F#4" as the staff library names it, written an octave above what sounds. */
-export function staffKey(written: string): { key: string; accidental: string } {
-  const [, step = 'c', accidental = '', octave = '4'] =
-    /^([A-G])([#b]*)(-?\d+)$/.exec(written) ?? []
-  return { key: `${step.toLowerCase()}${accidental}/${Number(octave) + 1}`, accidental }
+export function staffKey(written: string): string {
+  const [, step = 'c', sign = '', octave = '4'] = /^([A-G])([#b]*)(-?\d+)$/.exec(written) ?? []
+  return `${step.toLowerCase()}${sign}/${Number(octave) + 1}`
 }
 
-/**
- * The accidental to draw at each note of a bar: only where it differs from the
- * last one on that line in the bar, a natural where it is taken back.
- */
-export function accidentalsOf(bar: StaffNote[]): (string | undefined)[] {
-  const standing = new Map<string, string>()
-  return bar.map(({ note }) => {
-    if (!note?.written) return undefined
-    const { key, accidental } = staffKey(note.written)
-    const line = key.replace(/[#b]+/, '')
-    if ((standing.get(line) ?? '') === accidental) return undefined
-    standing.set(line, accidental)
-    return accidental || 'n'
-  })
+/** The signatures by so many sharps, or flats where negative, as the staff library names them. */
+const signatures = 'Cb Gb Db Ab Eb Bb F C G D A E B F# C#'.split(' ')
+
+export function signatureOf(fifths = 0): string {
+  return signatures[fifths + 7] ?? 'C'
 }
 
 /** Half a space between two staff lines. */
@@ -94,7 +82,7 @@ const letters = ['c', 'd', 'e', 'f', 'g', 'a', 'b']
 
 /** How many steps a note lies above the lowest line of the treble staff, E4 as written. */
 export function stepsAboveStaff(written: string): number {
-  const { key } = staffKey(written)
+  const key = staffKey(written)
   const octave = Number(key.split('/')[1])
   return 7 * (octave - 4) + letters.indexOf(key[0] ?? 'c') - 2
 }
@@ -105,8 +93,9 @@ export function stepsAboveStaff(written: string): number {
  */
 export function roomOf(chart: Chart): { above: number; below: number } {
   const steps = chart.notes.map((n) => stepsAboveStaff(n.written ?? 'E3'))
+  const numbers = divisionOf(chart.notesPerBeat).actual > 1 ? 16 : 0
   return {
     above: Math.max(36, (Math.max(...steps) - 8) * step + 36),
-    below: Math.max(30, -Math.min(...steps) * step + 38),
+    below: Math.max(30, -Math.min(...steps) * step + 38) + numbers,
   }
 }

@@ -45,8 +45,19 @@ export const attackNames: Record<Attack, string> = {
   bend: 'bend',
 }
 
-const slurNames = { hammer: 'hammer-ons', pull: 'pull-offs', both: 'hammer-ons and pull-offs' }
-const orderNames = { up: 'up', down: 'down', both: 'up and down', cascade: 'as a cascade' }
+const slurNames = {
+  hammer: 'hammer-ons',
+  pull: 'pull-offs',
+  both: 'hammer-ons and pull-offs',
+  asWritten: 'as written',
+}
+const orderNames = {
+  up: 'up',
+  down: 'down',
+  both: 'up and down',
+  cascade: 'as a cascade',
+  oneByOne: 'finger by finger',
+}
 
 function orders(of: number[][]): string {
   if (of.length > 3) return `${of.length} orders`
@@ -68,7 +79,7 @@ function patternOf({ pattern: p, key }: Drill): string {
     case 'slurCombinations':
       return `Slurs ${p.combinations.map((c) => c.join('')).join(', ')}, ${slurNames[p.slur]}`
     case 'trill':
-      return `Trill ${p.fingers.join('-')}`
+      return `Trill ${p.fingers.join('-')}${p.either ? ', from either finger' : ''}`
     case 'fingerPerFret':
       return `One finger per fret ${orders(p.orders)}`
     case 'diagonal':
@@ -86,7 +97,9 @@ function patternOf({ pattern: p, key }: Drill): string {
     case 'triad':
       return `Small triads${inKey}`
     case 'tapping':
-      return `Tapped cell, ${p.tapAt} frets above`
+      return p.atFrets ? `Tapped cell, fret ${p.tapAt}` : `Tapped cell, ${p.tapAt} frets above`
+    case 'bentTaps':
+      return `Taps over a bent note, ${p.taps.join(', ')}`
     case 'twoHands':
       return `Two-hand arpeggio on ${count(p.fretted.length, 'string')}`
     case 'twoStringShape':
@@ -100,15 +113,35 @@ function patternOf({ pattern: p, key }: Drill): string {
   }
 }
 
-export const pitchClasses = sharps
+const flats = ['C', 'D♭', 'D', 'E♭', 'E', 'F', 'G♭', 'G', 'A♭', 'A', 'B♭', 'B']
+
+interface Root {
+  id: string
+  class: number
+  spelled?: 'sharp' | 'flat'
+  name: string
+}
+
+/** The roots of each pitch class: one, or both ways of spelling it. */
+export const roots: Root[][] = sharps.map((sharp, at) => {
+  const flat = flats[at] ?? sharp
+  if (sharp === flat) return [{ id: `${at} `, class: at, name: sharp }]
+  return [
+    { id: `${at} sharp`, class: at, spelled: 'sharp', name: sharp },
+    { id: `${at} flat`, class: at, spelled: 'flat', name: flat },
+  ]
+})
 
 /** "A minor pentatonic" from the ids of the contract. */
 export function keyName(key: Key): string {
   const words = key.scale === 'own' ? 'own scale' : key.scale.replace(/([A-Z0-9])/g, ' $1')
-  return `${sharps[key.root]} ${words.toLowerCase()}`
+  const names = key.spelled === 'flat' ? flats : sharps
+  return `${names[key.root]} ${words.toLowerCase()}`
 }
 
 /** Where a drill lies and how it moves, in a few words. */
+const withins = { up: 'up', down: 'down', both: 'up and down' } as const
+
 export function pathWords({ path }: Drill): string {
   const first = path.strings[0]
   const last = path.strings.at(-1)
@@ -117,7 +150,8 @@ export function pathWords({ path }: Drill): string {
   const by = path.shift.count > 0 ? path.shift.by : 0
   const shift =
     by === 0 ? '' : `, moving ${by > 0 ? 'up' : 'down'} ${count(path.shift.count, 'time')}`
-  return `Position ${path.position}, ${across}${back}${shift}`
+  const within = path.within ? `, each string ${withins[path.within]}` : ''
+  return `Position ${path.position}, ${across}${back}${within}${shift}`
 }
 
 /** "6 min", "45 s", "1 min 30 s". */

@@ -2,7 +2,7 @@
 import { useStorage } from '@vueuse/core'
 import { ElInput, ElMessage } from 'element-plus'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { RouterLink, useRoute, useRouter } from 'vue-router'
 
 import {
   answer,
@@ -20,6 +20,7 @@ import { useAttempt } from '../../api/attempt'
 import { changeDrill, createDrill } from '../../api/drills'
 import { newId } from '../../api/ids'
 import { allPeople } from '../../api/people'
+import { draftKey, drafts, dropDraft } from '../../bench/drafts'
 import { useHearing } from '../../bench/hearing'
 import { meaning, useHistory } from '../../bench/history'
 import { alone, faultsOf, partsOf, withAlone } from '../../bench/parts'
@@ -27,9 +28,11 @@ import { usePreview } from '../../bench/preview'
 import AssignDialog from '../../components/AssignDialog.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import SetupDialog from '../../components/SetupDialog.vue'
+import { undoable } from '../../components/undo'
 import type { Place } from '../../draw/neck'
 import { count, ladderWords } from '../../draw/words'
 import { person } from '../../session'
+import { giveFocusBack, rememberFocus } from './focus'
 import { me } from './me'
 import { asFamily, copyOf, familyOf, freshDrill } from './families'
 import ConflictDialog from './ConflictDialog.vue'
@@ -47,15 +50,22 @@ import PatternForm from './PatternForm.vue'
 import PreviewPane from './PreviewPane.vue'
 import { useShortcuts } from './shortcuts'
 import VariationsDialog from './VariationsDialog.vue'
+import { homeOf } from '../../bench/home'
+import { limits } from '../../api/limits.gen'
 
-const props = defineProps<{ bench: Bench }>()
+const props = defineProps<{
+  bench: Bench
+  /** Of a new drill: which one that is not saved yet. */
+  draft: string
+}>()
 const route = useRoute()
 const router = useRouter()
 const id = String(route.params.id)
 const isNew = id === 'new'
 
 // What is being set, with every step, stays in the browser until it is saved.
-const history = useHistory<DrillFile>(`manudrill bench ${id}`, () => freshDrill(props.bench))
+const key = isNew ? draftKey(props.draft) : `manudrill bench ${id}`
+const history = useHistory<DrillFile>(key, () => freshDrill(props.bench))
 const file = history.value
 const saved = shallowRef<SavedDrill>()
 /** What somebody else has made of the drill since it was opened here. */
@@ -143,6 +153,7 @@ onMounted(() =>
     people.value = await allPeople()
     if (!people.value.some((p) => p.id === whom.value)) whom.value = me
     await lookNow()
+    giveFocusBack()
   }),
 )
 onBeforeUnmount(() => history.leave())
@@ -154,10 +165,41 @@ function save() {
       const made = await createDrill(file.value, whomId.value, freshId)
       history.forget()
       ElMessage({ message: 'Drill saved' })
+      rememberFocus()
       await router.replace(`/drills/${made.id}`)
       return
     }
     if (saved.value) await saveFrom(history.revision() ?? saved.value.revision)
+  })
+}
+/** Saves what lies here as a drill of its own; the one it was made from stays as it is kept. */
+function saveAsNew() {
+  return attempt(async () => {
+    const { name } = file.value.drill
+    const drill = {
+      ...file.value.drill,
+      name: name === saved.value?.name ? `${name.slice(0, 112)} (new)` : name,
+    }
+    const made = await createDrill({ ...file.value, drill }, whomId.value, freshId)
+    history.forget()
+    ElMessage({ message: `Saved as a new drill: “${drill.name}”` })
+    await router.push(`/drills/${made.id}`)
+  })
+}
+/** New drills that were begun before, offered while nothing is set here yet. */
+const offered = ref(isNew ? drafts().filter((d) => d.id !== props.draft) : [])
+/** How many are offered at first. */
+const fewDrafts = 3
+const moreDrafts = ref(false)
+const untouched = computed(() => isNew && !history.canUndo.value)
+function drop(id: string, name: string) {
+  const back = dropDraft(id)
+  const list = () => (offered.value = drafts().filter((d) => d.id !== props.draft))
+  list()
+  undoable(`“${name}” is thrown away.`, () => {
+    back()
+    list()
+    return Promise.resolve()
   })
 }
 /** Saves what lies on the bench as changed from a revision; what others have changed since is told. */
@@ -182,7 +224,10 @@ function settle(choice: 'mine' | 'theirs' | 'copy') {
   return attempt(async () => {
     if (choice === 'mine') return saveFrom(other.revision)
     if (choice === 'copy') {
-      const drill = { ...file.value.drill, name: `${file.value.drill.name} (mine)`.slice(0, 120) }
+      const drill = {
+        ...file.value.drill,
+        name: `${file.value.drill.name} (mine)`.slice(0, limits.Drill.name.maxLength),
+      }
       const made = await createDrill({ ...file.value, drill }, whomId.value)
       history.forget()
       await router.push(`/drills/${made.id}`)
@@ -251,17 +296,7 @@ function addNote(string: number, fret: number) {
   const notes = [...pattern.notes, { string, fret }]
   set({ pattern: { ...pattern, notes }, path: { ...path, ...homeOf(notes) } })
 }
-/** Where a cell of one's own lies as it was put. */
-function homeOf(notes: { string: number; fret: number }[]) {
-  const frets = notes.map((n) => n.fret).filter((f) => f > 0)
-  const used = notes.map((n) => n.string)
-  const [thick, thin] = [Math.max(...used), Math.min(...used)]
-  return {
-    position: Math.max(1, Math.min(...frets, 24)),
-    strings: Array.from({ length: thick - thin + 1 }, (_, i) => thick - i),
-  }
-}
-function take(taken: DrillFile, told: string[]) {
+function adopt(taken: DrillFile, told: string[]) {
   replaceDrill({ ...taken.drill, name: file.value.drill.name })
   if (told.length) ElMessage({ message: told.join(' '), duration: 6000 })
 }
@@ -296,7 +331,7 @@ useShortcuts(
         v-model="file.drill.name"
         class="name"
         aria-label="Name of the drill"
-        maxlength="120"
+        :maxlength="limits.Drill.name.maxLength"
         size="large"
       />
       <span class="state small quiet">
@@ -323,9 +358,22 @@ useShortcuts(
         @picked-first="rework({ pickedFirst: true })"
         @open="(which) => (dialog = which)"
         @save="save"
+        @save-as-new="saveAsNew"
         @failed="(thrown) => (problem = problemOf(thrown))"
       />
     </div>
+    <ul v-if="untouched && offered.length" class="drafts small" aria-label="Begun and not saved">
+      <li v-for="d in offered.slice(0, moreDrafts ? undefined : fewDrafts)" :key="d.id">
+        Begun and not saved: <b>{{ d.name }}</b>
+        <RouterLink :to="{ path: '/drills/new', query: { draft: d.id } }">Go on with it</RouterLink>
+        <button type="button" class="link" @click="drop(d.id, d.name)">Throw away</button>
+      </li>
+      <li v-if="offered.length > fewDrafts && !moreDrafts">
+        <button type="button" class="link" @click="moreDrafts = true">
+          and {{ offered.length - fewDrafts }} more
+        </button>
+      </li>
+    </ul>
     <p v-if="faultOf.name" class="small" role="alert">{{ faultOf.name }}</p>
     <ProblemNote v-if="problem ?? previewProblem" :problem="(problem ?? previewProblem)!" />
     <div class="halves">
@@ -340,6 +388,7 @@ useShortcuts(
         <PatternForm
           :model-value="part.pattern"
           :bench="bench"
+          :position="part.path.position"
           :fault="faultOf.pattern"
           @update:model-value="(pattern) => set({ pattern })"
         >
@@ -347,6 +396,7 @@ useShortcuts(
             v-if="part.key"
             :model-value="part.key"
             :scales="bench.scales"
+            :thirds="part.pattern.kind === 'triad'"
             :fault="faultOf.key"
             @update:model-value="(key) => set({ key })"
           />
@@ -361,7 +411,7 @@ useShortcuts(
                   path: p.notes.length ? { ...part.path, ...homeOf(p.notes) } : part.path,
                 })
             "
-            @taken="take"
+            @taken="adopt"
           />
         </PatternForm>
         <details open>
@@ -371,6 +421,7 @@ useShortcuts(
             :faults="faultOf"
             :strings="strings"
             :in-key="!!part.key"
+            :pattern="part.pattern"
             @update:model-value="(path) => set({ path })"
           />
         </details>
@@ -462,6 +513,19 @@ useShortcuts(
   flex: 1 1 240px;
   max-width: 440px;
   font-weight: 700;
+}
+.drafts {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 4px;
+}
+.drafts li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--s2) var(--s3);
+  align-items: baseline;
 }
 .state {
   flex: 1 1 120px;

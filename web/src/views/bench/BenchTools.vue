@@ -2,8 +2,9 @@
 import { ElButton, ElPopover } from 'element-plus'
 
 import type { Drill, DrillFile, Preview } from '../../api/client'
+import KeyList from '../../components/KeyList.vue'
 import { shortcuts } from './shortcuts'
-import TakeOut from './TakeOut.vue'
+import ExportMenu from './ExportMenu.vue'
 
 /** What can be done with the drill as a whole. */
 defineProps<{
@@ -27,6 +28,7 @@ const emit = defineEmits<{
   pickedFirst: []
   open: [dialog: 'assign' | 'variations']
   save: []
+  saveAsNew: []
   failed: [thrown: unknown]
 }>()
 </script>
@@ -45,7 +47,7 @@ const emit = defineEmits<{
     >
     <el-popover trigger="click" :width="300">
       <template #reference>
-        <el-button>Change</el-button>
+        <el-button>Rework</el-button>
       </template>
       <div class="changes">
         <el-button @click="emit('press', '[')">A fret down</el-button>
@@ -68,19 +70,12 @@ const emit = defineEmits<{
           >Make it your own notes</el-button
         >
       </div>
-      <dl class="keys small">
-        <template v-for="s in shortcuts" :key="s.key">
-          <dt>
-            <kbd>{{ s.key }}</kbd>
-          </dt>
-          <dd>{{ s.does }}</dd>
-        </template>
-      </dl>
+      <KeyList class="keys small" :keys="shortcuts" />
     </el-popover>
     <el-button :disabled="!preview?.varieties?.length" @click="emit('open', 'variations')"
       >All variations</el-button
     >
-    <TakeOut
+    <ExportMenu
       :file="file"
       :bpm="bpm"
       :whom="whom"
@@ -89,6 +84,7 @@ const emit = defineEmits<{
     />
     <el-button v-if="!isNew && !changed" @click="emit('open', 'assign')">Assign</el-button>
     <el-button type="primary" :disabled="!changed" @click="emit('save')">Save</el-button>
+    <el-button v-if="!isNew" @click="emit('saveAsNew')">Save as new</el-button>
   </span>
 </template>
 
@@ -107,12 +103,6 @@ const emit = defineEmits<{
   grid-column: 1 / -1;
 }
 .keys {
-  display: grid;
-  grid-template-columns: auto 1fr;
-  gap: 3px var(--s3);
-  margin: var(--s3) 0 0;
-}
-.keys dd {
-  margin: 0;
+  margin-top: var(--s3);
 }
 </style>

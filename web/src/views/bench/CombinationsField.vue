@@ -2,11 +2,14 @@
 import { computed } from 'vue'
 
 import type { Bench, PatternOf } from '../../api/client'
+import { readCombinations, writeCombinations } from '../../bench/lists'
+import ListLine from './ListLine.vue'
 
-/** Finger combinations, one by one or in the sets teachers use. */
+/** Finger combinations in the order played, each as often as it comes. */
 const pattern = defineModel<PatternOf<'slurCombinations'>>({ required: true })
 const props = defineProps<{ sets: Bench['combinationSets'] }>()
 
+const chosen = computed(() => pattern.value.combinations)
 /** Every combination of the sets once, by the number of fingers. */
 const rows = computed(() => {
   const seen = new Map<string, number[]>()
@@ -18,19 +21,41 @@ const rows = computed(() => {
     { name: 'open', all: all.filter((c) => c[0] === 0) },
   ]
 })
-function has(c: number[]): boolean {
-  return pattern.value.combinations.some((d) => d.join() === c.join())
-}
-function toggle(c: number[]) {
-  const combinations = has(c)
-    ? pattern.value.combinations.filter((d) => d.join() !== c.join())
-    : [...pattern.value.combinations, c]
+function set(combinations: number[][]) {
   pattern.value = { ...pattern.value, combinations }
+}
+function typed(text: string) {
+  const { value } = readCombinations(text)
+  set(value)
 }
 </script>
 
 <template>
   <div class="combinations" role="group" aria-label="Finger combinations">
+    <ListLine
+      name="Combinations"
+      hint="in the order played"
+      :text="writeCombinations(chosen)"
+      :unread="(text) => readCombinations(text).rest"
+      @typed="typed"
+    />
+    <div v-if="chosen.length" class="row">
+      <span class="small quiet">played</span>
+      <span class="chips">
+        <button
+          v-for="(c, at) in chosen"
+          :key="at"
+          type="button"
+          class="chip figures"
+          aria-pressed="true"
+          :aria-label="`Leave out ${c.join('')}, number ${at + 1}`"
+          title="Press to leave it out"
+          @click="set(chosen.toSpliced(at, 1))"
+        >
+          {{ c.join('') }}
+        </button>
+      </span>
+    </div>
     <div v-for="row in rows" :key="row.name" class="row">
       <span class="small quiet">{{ row.name }}</span>
       <span class="chips">
@@ -39,9 +64,8 @@ function toggle(c: number[]) {
           :key="c.join('')"
           type="button"
           class="chip figures"
-          :aria-pressed="has(c)"
-          :aria-label="`Fingers ${c.join('')}`"
-          @click="toggle(c)"
+          :aria-label="`Add fingers ${c.join('')}`"
+          @click="set([...chosen, c])"
         >
           {{ c.join('') }}
         </button>
@@ -51,13 +75,13 @@ function toggle(c: number[]) {
       <span class="small quiet">sets</span>
       <span class="chips">
         <button
-          v-for="set in sets"
-          :key="set.name"
+          v-for="s in sets"
+          :key="s.name"
           type="button"
-          class="chip set"
-          @click="pattern = { ...pattern, combinations: set.combinations }"
+          class="chip group"
+          @click="set(s.combinations)"
         >
-          {{ set.name }}
+          {{ s.name }}
         </button>
       </span>
     </div>
@@ -78,7 +102,7 @@ function toggle(c: number[]) {
 .row > .small {
   flex: 0 0 60px;
 }
-.set {
+.group {
   font-weight: 500;
 }
 </style>

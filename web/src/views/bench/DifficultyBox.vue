@@ -13,6 +13,7 @@ const names: Record<string, string> = {
   crossings: 'String crossings',
   skips: 'Strings skipped',
   shifts: 'Shifts',
+  hands: 'Taps and two hands',
   speed: 'Speed at the start',
 }
 </script>
@@ -37,8 +38,9 @@ const names: Record<string, string> = {
       </tbody>
     </table>
     <p class="small quiet">
-      Each part from 0 to 10: {{ difficulty.parts.map((p) => p.text).join(', ') }}. The figure is
-      their weighted mean; teachers differ on what is hard, so the weights are yours to set.
+      Each part from 0 to 10: {{ difficulty.parts.map((p) => p.text).join(', ') }}. The figure is a
+      weighted mean in which the hardest parts decide most; teachers differ on what is hard, so the
+      weights are yours to set.
     </p>
     <el-button size="small" @click="emit('weigh')">Set the weights</el-button>
   </el-popover>

@@ -4,7 +4,7 @@ import { ref } from 'vue'
 
 import { useAttempt } from '../../api/attempt'
 import type { DrillFile, PatternOf } from '../../api/client'
-import { takeIn } from '../../api/drills'
+import { importDrill } from '../../api/drills'
 import { attackMarks } from '../../draw/tab'
 import { attackNames } from '../../draw/words'
 
@@ -42,9 +42,9 @@ function setAttack(at: number, attack: string) {
     hand: attack === 'tap' ? 'tap' : undefined,
   })
 }
-function take() {
+function read() {
   return attempt(async () => {
-    const { file, told } = await takeIn(tab.value, props.whom)
+    const { file, told } = await importDrill(tab.value, { for: props.whom })
     emit('taken', file, told)
     tab.value = ''
   })
@@ -85,8 +85,8 @@ function take() {
         </button>
         <button
           type="button"
-          :aria-label="`Take note ${i + 1} out`"
-          title="Take out"
+          :aria-label="`Remove note ${i + 1}`"
+          title="Remove"
           @click="remove(i)"
         >
           −
@@ -98,7 +98,7 @@ function take() {
         size="small"
         :disabled="pattern.notes.length === 0"
         @click="remove(pattern.notes.length - 1)"
-        >Take the last out</el-button
+        >Remove the last</el-button
       >
       <el-button
         size="small"
@@ -116,7 +116,7 @@ function take() {
       placeholder="3:5h7p5 2:8    or lines such as  3|--5h7--"
     />
     <div>
-      <el-button size="small" :disabled="!tab.trim()" @click="take">Take this tab</el-button>
+      <el-button size="small" :disabled="!tab.trim()" @click="read">Read this tab</el-button>
     </div>
     <p v-if="problem" class="fault" role="alert">{{ problem.detail }}</p>
   </div>

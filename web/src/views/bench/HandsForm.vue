@@ -4,9 +4,10 @@ import { computed } from 'vue'
 
 import type { Drill } from '../../api/client'
 import ChoiceLine from './ChoiceLine.vue'
-import { attackRules, divisions, stretches, strokeRules, tapFingers } from './choices'
+import { anews, attackRules, divisions, stretches, strokeRules, tapFingers } from './choices'
 import NumberLine from './NumberLine.vue'
 import SwitchLine from './SwitchLine.vue'
+import { limits } from '../../api/limits.gen'
 
 /** How the notes start and who plays them: attacks, strokes, rhythm, fingers. */
 const drill = defineModel<Drill>({ required: true })
@@ -44,6 +45,13 @@ const fromUp = computed(() =>
       <span>Cycle <span class="small quiet">p picked, s slurred</span></span>
       <input v-model="cycle" class="text figures" size="9" aria-label="Cycle of attacks" />
     </label>
+    <ChoiceLine
+      v-if="drill.attacks.rule === 'inTurn'"
+      :model-value="drill.attacks.each ?? ''"
+      name="The cycle begins anew with each"
+      :options="anews"
+      @update:model-value="(each) => set('attacks', { each: each || undefined })"
+    />
     <p v-if="faults.attacks" class="fault" role="alert">{{ faults.attacks }}</p>
     <ChoiceLine
       :model-value="drill.strokes.rule"
@@ -73,16 +81,16 @@ const fromUp = computed(() =>
     <NumberLine
       :model-value="drill.rhythm.beatsPerBar"
       name="Beats in a bar"
-      :min="1"
-      :max="16"
+      :min="limits.Rhythm.beatsPerBar.min"
+      :max="limits.Rhythm.beatsPerBar.max"
       :fault="faults['rhythm.beatsPerBar']"
       @update:model-value="(beatsPerBar) => set('rhythm', { beatsPerBar })"
     />
     <NumberLine
       :model-value="drill.rhythm.passes"
       name="Passes in a take"
-      :min="1"
-      :max="64"
+      :min="limits.Rhythm.passes.min"
+      :max="limits.Rhythm.passes.max"
       :fault="faults['rhythm.passes']"
       @update:model-value="(passes) => set('rhythm', { passes })"
     />
@@ -90,8 +98,8 @@ const fromUp = computed(() =>
       :model-value="drill.rhythm.close"
       name="Notes added"
       label="Notes added (− left out)"
-      :min="-64"
-      :max="64"
+      :min="limits.Rhythm.close.min"
+      :max="limits.Rhythm.close.max"
       :fault="faults['rhythm.close']"
       @update:model-value="(close) => set('rhythm', { close })"
     />
@@ -125,8 +133,8 @@ const fromUp = computed(() =>
       :model-value="drill.fingering.bendHeld ?? 0"
       name="Held bend"
       label="Held bend, semitones"
-      :min="0"
-      :max="3"
+      :min="limits.Fingering.bendHeld.min"
+      :max="limits.Fingering.bendHeld.max"
       :fault="faults['fingering.bendHeld']"
       @update:model-value="(bendHeld) => set('fingering', { bendHeld: bendHeld || undefined })"
     />

@@ -5,6 +5,7 @@ import type { Person } from '../../api/client'
 import { me } from './me'
 import NumberLine from './NumberLine.vue'
 import SwitchLine from './SwitchLine.vue'
+import { limits } from '../../api/limits.gen'
 
 /** How the drill is heard, and whose guitar and hand it is for. */
 const bpm = defineModel<number>('bpm', { required: true })
@@ -20,7 +21,13 @@ const emit = defineEmits<{ hear: []; setup: [] }>()
       playing ? 'Stop' : 'Hear it'
     }}</el-button>
     <kbd>H</kbd>
-    <NumberLine v-model="bpm" name="Tempo to hear it at" label="at bpm" :min="20" :max="320" />
+    <NumberLine
+      v-model="bpm"
+      name="Tempo to hear it at"
+      label="at bpm"
+      :min="limits.Rung.bpm.min"
+      :max="limits.Rung.bpm.max"
+    />
     <SwitchLine v-model="click" name="with click" />
     <span class="fit">
       <span class="small">For</span>

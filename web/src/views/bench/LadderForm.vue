@@ -8,6 +8,7 @@ import GateFields from './GateFields.vue'
 import ListLine from './ListLine.vue'
 import NumberLine from './NumberLine.vue'
 import { readRungs, writeRungs } from './rungs'
+import { limits } from '../../api/limits.gen'
 
 /** How a student climbs: by which rule, and what lets them. */
 const ladder = defineModel<Ladder>({ required: true })
@@ -24,13 +25,23 @@ const fields: Field[] = [
   {
     key: 'startBpm',
     name: 'Start, bpm',
-    max: 320,
+    max: limits.Ladder.startBpm.max,
     of: ['steps', 'percent', 'doubling', 'both'],
   },
-  { key: 'stepBpm', name: 'Step, bpm', max: 60, of: ['steps', 'both'] },
-  { key: 'stepPercent', name: 'Step, %', max: 100, of: ['percent'] },
-  { key: 'targetBpm', name: 'Target, bpm', max: 320, of: ['steps', 'percent', 'both'] },
-  { key: 'doublings', name: 'Notes per beat doubled, times', max: 3, of: ['doubling', 'both'] },
+  { key: 'stepBpm', name: 'Step, bpm', max: limits.Ladder.stepBpm.max, of: ['steps', 'both'] },
+  { key: 'stepPercent', name: 'Step, %', max: limits.Ladder.stepPercent.max, of: ['percent'] },
+  {
+    key: 'targetBpm',
+    name: 'Target, bpm',
+    max: limits.Ladder.targetBpm.max,
+    of: ['steps', 'percent', 'both'],
+  },
+  {
+    key: 'doublings',
+    name: 'Notes per beat doubled, times',
+    max: limits.Ladder.doublings.max,
+    of: ['doubling', 'both'],
+  },
 ]
 const rule = computed(() => ladder.value.rule ?? 'steps')
 const gate = computed({

@@ -6,6 +6,8 @@ const props = defineProps<{
   name: string
   text: string
   hint: string
+  /** What of a text cannot be read, from where reading stops. */
+  unread?: (text: string) => string
 }>()
 const emit = defineEmits<{ typed: [text: string] }>()
 
@@ -17,11 +19,12 @@ watch(
     if (!focused.value) shown.value = text
   },
 )
+const rest = computed(() => props.unread?.(shown.value).trim() ?? '')
 const size = computed(() => Math.max(8, Math.min(22, shown.value.length + 1)))
 
 function leave() {
   focused.value = false
-  shown.value = props.text
+  if (!rest.value) shown.value = props.text // what could not be read is not thrown away
 }
 </script>
 
@@ -42,6 +45,7 @@ function leave() {
       @blur="leave"
     />
   </label>
+  <p v-if="rest" class="fault" role="status">Read up to here: “{{ rest }}” is not understood.</p>
 </template>
 
 <style scoped>

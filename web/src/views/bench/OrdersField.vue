@@ -21,7 +21,7 @@ function only(order: number[]) {
   orders.value = [order]
 }
 function add() {
-  const order = readList(typing.value)
+  const order = readList(typing.value).value
   if (order.length > 1) toggle(order)
   typing.value = ''
 }
@@ -34,7 +34,7 @@ const others = computed(() => {
 <template>
   <div class="orders" role="group" aria-label="Finger orders">
     <span class="small quiet">
-      Orders, {{ orders.length }} chosen. Double click takes one alone.
+      Orders, {{ orders.length }} chosen. Double click chooses one alone.
     </span>
     <div v-for="(group, g) in grouped" :key="g" class="chips">
       <button

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 
 import type { Drill, DrillPart } from '../../api/client'
 import { partsOf, withParts } from '../../bench/parts'
+import { limits } from '../../api/limits.gen'
 
 /** The parts of a drill, played one after the other without a stop; one is being set. */
 const drill = defineModel<Drill>({ required: true })
@@ -10,7 +11,7 @@ const chosen = defineModel<number>('chosen', { required: true })
 defineProps<{ faults: Record<string, string> }>()
 
 /** The most parts that a drill has. */
-const most = 64
+const most = limits.Drill.then.maxItems
 const parts = computed(() => partsOf(drill.value))
 const several = computed(() => parts.value.length > 1)
 const lengths = { once: 'once', times: 'times', beats: 'beats', seconds: 's' } as const
@@ -44,7 +45,8 @@ function setUnit(i: number, unit: Unit) {
 function setCount(i: number, { target }: Event) {
   const length = parts.value[i]?.for
   const count = Math.round(Number((target as HTMLInputElement).value))
-  if (length && count >= 1) set(i, { for: { ...length, count: Math.min(count, 240) } })
+  if (length && count >= 1)
+    set(i, { for: { ...length, count: Math.min(count, limits.Stay.count.max) } })
 }
 </script>
 
@@ -68,7 +70,7 @@ function setCount(i: number, { target }: Event) {
           class="text title"
           :value="p.title ?? ''"
           :placeholder="`Part ${i + 1}`"
-          maxlength="120"
+          :maxlength="limits.DrillPart.title.maxLength"
           :aria-label="`Name of part ${i + 1}`"
           @focus="chosen = i"
           @change="set(i, { title: ($event.target as HTMLInputElement).value || undefined })"

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import type { Path } from '../../api/client'
+import type { Path, Pattern } from '../../api/client'
 import { readLists, writeLists } from '../../bench/lists'
 import ChoiceLine from './ChoiceLine.vue'
-import { backs, shiftMoments, spreads, units } from './choices'
+import { backs, shiftMoments, spreads, starts, turns, units, withins } from './choices'
 import ListLine from './ListLine.vue'
 import NumberLine from './NumberLine.vue'
 import SwitchLine from './SwitchLine.vue'
+import { limits } from '../../api/limits.gen'
 
 const path = defineModel<Path>({ required: true })
 const props = defineProps<{
@@ -15,6 +16,7 @@ const props = defineProps<{
   strings: number
   /** A key moves by degrees, a hand by frets. */
   inKey: boolean
+  pattern: Pattern
 }>()
 
 const directions = [
@@ -28,6 +30,17 @@ const direction = computed({
     return first !== undefined && second !== undefined && first < second ? 'down' : 'up'
   },
   set: (d: string) => choose(path.value.strings, d),
+})
+
+const turnsRound = computed(() => {
+  const { back, shift, within } = path.value
+  const order = 'order' in props.pattern ? props.pattern.order : 'up'
+  return (
+    back !== 'none' ||
+    within === 'both' ||
+    (shift.by !== 0 && shift.home) ||
+    !['up', 'down'].includes(order)
+  )
 })
 
 function set(parts: Partial<Path>) {
@@ -55,10 +68,17 @@ function setShift(parts: Partial<Path['shift']>) {
       :model-value="path.position"
       name="Position"
       :label="inKey ? 'From fret' : 'Position (fret of finger 1)'"
-      :min="1"
-      :max="24"
+      :min="limits.Path.position.min"
+      :max="limits.Path.position.max"
       :fault="faults['path.position']"
       @update:model-value="(position) => set({ position })"
+    />
+    <ChoiceLine
+      v-if="inKey"
+      :model-value="path.fromRoot ? 'root' : 'any'"
+      name="Begin"
+      :options="starts"
+      @update:model-value="(at) => set({ fromRoot: at === 'root' || undefined })"
     />
     <div v-if="path.spread !== 'own'" class="line">
       <span>Strings</span>
@@ -81,13 +101,28 @@ function setShift(parts: Partial<Path['shift']>) {
       v-if="path.spread !== 'own' && path.strings.length > 1"
       v-model="direction"
       name="Direction"
+      label="From string to string"
       :options="directions"
+    />
+    <ChoiceLine
+      :model-value="path.within ?? ''"
+      name="Within a string"
+      :options="withins"
+      stacked
+      @update:model-value="(within) => set({ within: within || undefined })"
     />
     <ChoiceLine
       :model-value="path.back"
       name="And back"
       :options="backs"
       @update:model-value="(back) => set({ back })"
+    />
+    <ChoiceLine
+      v-if="turnsRound"
+      :model-value="path.turn ?? ''"
+      name="The turning note"
+      :options="turns"
+      @update:model-value="(turn) => set({ turn: turn || undefined })"
     />
     <p v-if="faults['path.back']" class="fault" role="alert">{{ faults['path.back'] }}</p>
     <ChoiceLine
@@ -102,15 +137,16 @@ function setShift(parts: Partial<Path['shift']>) {
       name="Groups"
       hint="of strings, in order"
       :text="writeLists(path.groups ?? [])"
-      @typed="(t) => set({ groups: readLists(t) })"
+      :unread="(t) => readLists(t).rest"
+      @typed="(t) => set({ groups: readLists(t).value })"
     />
     <p v-if="faults['path.groups']" class="fault" role="alert">{{ faults['path.groups'] }}</p>
     <NumberLine
       :model-value="path.stay.count"
       name="Stay"
-      label="Each cell at a place"
-      :min="1"
-      :max="240"
+      label="Each cell is played"
+      :min="limits.Stay.count.min"
+      :max="limits.Stay.count.max"
       :fault="faults['path.stay']"
       @update:model-value="(count) => set({ stay: { ...path.stay, count } })"
     />
@@ -123,15 +159,15 @@ function setShift(parts: Partial<Path['shift']>) {
     />
     <SwitchLine
       :model-value="path.together"
-      name="All cells at a place before the next"
+      name="All cells before the next strings"
       @update:model-value="(together) => set({ together })"
     />
     <NumberLine
       :model-value="path.shift.by"
       name="Move by"
       :label="inKey ? 'Move by degrees' : 'Move by frets'"
-      :min="-12"
-      :max="12"
+      :min="limits.Shift.by.min"
+      :max="limits.Shift.by.max"
       :fault="faults['path.shift']"
       @update:model-value="(by) => setShift({ by })"
     />
@@ -147,7 +183,7 @@ function setShift(parts: Partial<Path['shift']>) {
         :model-value="path.shift.count"
         name="Number of moves"
         :min="1"
-        :max="36"
+        :max="limits.Shift.count.max"
         @update:model-value="(count) => setShift({ count })"
       />
       <SwitchLine

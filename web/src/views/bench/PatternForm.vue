@@ -6,13 +6,19 @@ import ChoiceLine from './ChoiceLine.vue'
 import CombinationsField from './CombinationsField.vue'
 import { fields, type Field } from './fields'
 import ListLine from './ListLine.vue'
+import { measured } from './measured'
 import NumberLine from './NumberLine.vue'
 import OrdersField from './OrdersField.vue'
 import SwitchLine from './SwitchLine.vue'
 
 /** What one pattern is made of; the family says which. */
 const pattern = defineModel<Pattern>({ required: true })
-defineProps<{ bench: Bench; fault?: string }>()
+const props = defineProps<{
+  bench: Bench
+  /** The fret under the first finger, from which distances are counted. */
+  position: number
+  fault?: string
+}>()
 
 const parts = computed(() => pattern.value as unknown as Record<string, never>)
 const own = computed(() => fields[pattern.value.kind] ?? [])
@@ -25,14 +31,20 @@ const ordered = computed(() =>
 /** How a run is broken into groups. */
 const sequence = computed(() => ('sequence' in pattern.value ? pattern.value.sequence : undefined))
 
+const byFret = computed(() => 'atFrets' in pattern.value && Boolean(pattern.value.atFrets))
+
 function set(part: string, value: unknown) {
+  if (part === 'atFrets') {
+    pattern.value = measured(pattern.value, Boolean(value), props.position)
+    return
+  }
   pattern.value = { ...pattern.value, [part]: value } as Pattern
 }
 function setSequence(length: number, advance: number) {
   set('sequence', { length, advance: Math.max(1, advance) })
 }
 function textOf(field: Field & { as: 'text' }): string {
-  return field.write((parts.value[field.part] ?? []) as never)
+  return field.write(parts.value[field.part] as never)
 }
 </script>
 
@@ -56,7 +68,7 @@ function textOf(field: Field & { as: 'text' }): string {
         v-if="f.as === 'number'"
         :model-value="parts[f.part]!"
         :name="f.name"
-        :label="f.label"
+        :label="byFret ? (f.atFret ?? f.label) : f.label"
         :min="f.min"
         :max="f.max"
         @update:model-value="(v) => set(f.part, v)"
@@ -64,9 +76,10 @@ function textOf(field: Field & { as: 'text' }): string {
       <ListLine
         v-else-if="f.as === 'text'"
         :name="f.name"
-        :hint="f.hint"
+        :hint="byFret ? (f.atFrets ?? f.hint) : f.hint"
         :text="textOf(f)"
-        @typed="(text) => set(f.part, f.read(text))"
+        :unread="(text) => f.read(text).rest"
+        @typed="(text) => set(f.part, f.read(text).value)"
       />
       <ChoiceLine
         v-else-if="f.as === 'choice'"
@@ -78,7 +91,7 @@ function textOf(field: Field & { as: 'text' }): string {
       />
       <SwitchLine
         v-else
-        :model-value="parts[f.part]!"
+        :model-value="Boolean(parts[f.part])"
         :name="f.name"
         @update:model-value="(v) => set(f.part, v)"
       />

@@ -52,7 +52,8 @@ const damping = computed(() => {
   const at = now.value ?? 0
   return props.preview.damping?.find((d) => d.from <= at && at <= d.to)
 })
-const dampers: Record<Damping['with'], string> = {
+const dampers: Record<Damping['with'] | Damping['thickerWith'], string> = {
+  palm: 'the palm',
   firstFinger: 'the underside of the first finger',
   otherFinger: 'the second or third finger, for the open string is played',
   damper: 'a damper behind the nut, for both hands are busy',
@@ -60,9 +61,14 @@ const dampers: Record<Damping['with'], string> = {
 const dampingText = computed(() => {
   const d = damping.value
   if (!d) return ''
+  const strings = (all: number[]) => `${all.length === 1 ? 'string' : 'strings'} ${all.join(', ')}`
   const parts = []
-  if (d.thicker.length) parts.push(`strings ${d.thicker.join(', ')} with the palm`)
-  if (d.thinner.length) parts.push(`strings ${d.thinner.join(', ')} with ${dampers[d.with]}`)
+  if (d.with === d.thickerWith && d.thinner.length + d.thicker.length)
+    parts.push(`${strings([...d.thinner, ...d.thicker])} with ${dampers[d.with]}`)
+  else {
+    if (d.thicker.length) parts.push(`${strings(d.thicker)} with ${dampers[d.thickerWith]}`)
+    if (d.thinner.length) parts.push(`${strings(d.thinner)} with ${dampers[d.with]}`)
+  }
   return parts.length
     ? `Note ${(now.value ?? 0) + 1}, string ${d.string}: damp ${parts.join('; ')}.`
     : ''

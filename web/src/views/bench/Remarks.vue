@@ -11,9 +11,10 @@ const names: Record<Remark['check'], string> = {
   slur: 'Slur',
   order: 'Finger order',
   reach: 'Reach',
-  stretch: 'Choice',
   hands: 'Hands',
   strokes: 'Strokes',
+  skips: 'Skips',
+  seam: 'Next pass',
   cycle: 'Cycle',
 }
 </script>

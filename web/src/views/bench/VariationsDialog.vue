@@ -11,8 +11,9 @@ import ProblemNote from '../../components/ProblemNote.vue'
 import { count, lasting } from '../../draw/words'
 import ChoiceLine from './ChoiceLine.vue'
 import NumberLine from './NumberLine.vue'
+import { limits } from '../../api/limits.gen'
 
-/** Makes all variations of a drill into one block. */
+/** Makes all variations of a drill the parts of one, or a block. */
 const props = defineProps<{ file: DrillFile; varieties: Variety[]; whom?: string }>()
 const emit = defineEmits<{ close: []; open: [file: DrillFile] }>()
 const router = useRouter()
@@ -54,16 +55,22 @@ function toggle(i: number) {
   if (!next.delete(i)) next.add(i)
   left.value = next
 }
+const block = () => ({
+  name: name.value,
+  items: kept.value.map((file) => ({ file, seconds: seconds.value })),
+})
+/** The most parts that a drill has. */
+const most = limits.Drill.then.maxItems
+/** All as parts of one drill, on the bench. */
+function asParts() {
+  return attempt(async () => {
+    const params = { query: { for: props.whom } }
+    emit('open', await answer(client.POST('/join', { body: block(), params })))
+  })
+}
 function save() {
   return attempt(async () => {
-    const made = await createBlock(
-      {
-        name: name.value,
-        items: kept.value.map((file) => ({ file, seconds: seconds.value })),
-      },
-      props.whom,
-      id,
-    )
+    const made = await createBlock(block(), props.whom, id)
     ElMessage({ message: 'Block saved' })
     await router.push(`/blocks/${made.id}`)
   })
@@ -92,16 +99,21 @@ function save() {
         </li>
       </ol>
       <label class="name">
-        <span>Name of the block</span>
-        <el-input v-model="name" maxlength="120" aria-label="Name of the block" />
+        <span>Name</span>
+        <el-input
+          v-model="name"
+          :maxlength="limits.Drill.name.maxLength"
+          aria-label="Name of it all"
+        />
       </label>
     </div>
     <template #footer>
       <span class="grow small quiet">
         {{ count(kept.length, 'drill') }}, {{ lasting(kept.length * seconds) }}
       </span>
-      <el-button type="primary" :disabled="kept.length === 0" @click="save"
-        >Save as one block</el-button
+      <el-button :disabled="kept.length === 0" @click="save">Save as a block</el-button>
+      <el-button type="primary" :disabled="kept.length === 0 || kept.length > most" @click="asParts"
+        >One drill of parts</el-button
       >
     </template>
   </el-dialog>

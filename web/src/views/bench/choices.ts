@@ -4,6 +4,11 @@ export const slurs = [
   { label: 'hammer-on', value: 'hammer' },
   { label: 'pull-off', value: 'pull' },
   { label: 'both', value: 'both' },
+  {
+    label: 'as written',
+    value: 'asWritten',
+    about: 'The fingers in the order given: up a hammer-on, down a pull-off, such as 1314',
+  },
 ] as const
 
 export const orders = [
@@ -15,6 +20,40 @@ export const orders = [
     value: 'cascade',
     about: 'One note after another gives way to the next lower one, down to the bottom and back',
   },
+] as const
+
+export const shapeOrders = [
+  ...orders,
+  {
+    label: 'finger by finger',
+    value: 'oneByOne',
+    about: 'One note after another, the lowest first, goes down a string; then they come back up',
+  },
+] as const
+
+/** Which way the notes of each string go, whichever way the strings follow each other. */
+export const withins = [
+  { label: 'as it comes', value: '', about: 'The way the pattern goes' },
+  { label: 'up', value: 'up', about: 'Each string from its lowest note: hammer-ons' },
+  { label: 'down', value: 'down', about: 'Each string from its highest note: pull-offs' },
+  { label: 'up and down', value: 'both', about: 'Each string up and down again' },
+] as const
+
+export const turns = [
+  { label: 'once', value: '', about: 'No note sounds twice in a row where it turns round' },
+  { label: 'twice', value: 'again', about: 'It sounds again as the first one of the way back' },
+] as const
+
+export const anews = [
+  { label: 'runs on', value: '' },
+  { label: 'cell', value: 'cell' },
+  { label: 'string', value: 'string' },
+  { label: 'bar', value: 'bar' },
+] as const
+
+export const starts = [
+  { label: 'on its root', value: 'root', about: 'On the first root from that fret on' },
+  { label: 'anywhere', value: 'any', about: 'On the first note of the key from that fret on' },
 ] as const
 
 export const tapOrders = [
@@ -50,6 +89,11 @@ export const attackRules = [
   },
   { label: 'pulls only', value: 'pulls', about: 'Falling notes are pulled off, all others picked' },
   { label: 'no pluck', value: 'noPluck', about: 'The fretting hand alone' },
+  {
+    label: 'picked once',
+    value: 'pickOnce',
+    about: 'One stroke starts each cell; new strings begin with a hammer-on from nowhere',
+  },
   { label: 'in turn', value: 'inTurn', about: 'Picked and slurred by a cycle of your own' },
 ] as const
 
@@ -66,15 +110,15 @@ export const strokeRules = [
 ] as const
 
 export const spreads = [
-  { label: 'neighbours', value: 'neighbours', about: 'The next neighbouring strings' },
-  { label: 'widening', value: 'widening', about: 'One string stays, the other moves away' },
-  { label: 'opening', value: 'opening', about: 'Both move apart from the middle' },
-  { label: 'own', value: 'own', about: 'Groups of strings in an order of your own' },
+  { label: 'next to each other', value: 'neighbours', about: 'The next neighbouring strings' },
+  { label: 'one moves away', value: 'widening', about: 'One string stays, the other moves away' },
+  { label: 'both move apart', value: 'opening', about: 'Both move apart from the middle' },
+  { label: 'groups I name', value: 'own', about: 'Groups of strings in an order of your own' },
 ] as const
 
 export const backs = [
   { label: 'no', value: 'none' },
-  { label: 'again', value: 'return', about: 'Over the same strings, each cell as it is' },
+  { label: 'the same way', value: 'return', about: 'Over the same strings, each cell as it is' },
   { label: 'mirrored', value: 'mirror', about: 'Note for note, with the order reversed' },
 ] as const
 

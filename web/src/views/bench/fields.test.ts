@@ -17,25 +17,33 @@ describe('fields of the patterns', () => {
     ]
     const field = text('chordShape', 'leaps')
     expect(field.write(leaps as never)).toBe('2:3 3:0')
-    expect(field.read('2:3 3:0')).toEqual(leaps)
+    expect(field.read('2:3 3:0').value).toEqual(leaps)
   })
   it('reads moves of both hands with their signs', () => {
-    expect(text('twoHands', 'moves').read('0:0 -1:+2')).toEqual([
+    expect(text('twoHands', 'moves').read('0:0 -1:+2').value).toEqual([
       { fretting: 0, tapping: 0 },
       { fretting: -1, tapping: 2 },
     ])
   })
   it('knows the open string in a cell along one string', () => {
     const field = text('oneString', 'steps')
-    expect(field.read('o 0 2')).toEqual([-1, 0, 2])
+    expect(field.read('o 0 2').value).toEqual([-1, 0, 2])
     expect(field.write([-1, 0, 2] as never)).toBe('o 0 2')
+  })
+  it('takes one extra note, or none', () => {
+    const field = text('skipArpeggio', 'extraAt')
+    expect(field.read('5:8').value).toEqual({ string: 5, fret: 8 })
+    expect(field.read('').value).toBeUndefined()
+    expect(field.write(undefined as never)).toBe('')
   })
   it('reads back whatever it writes', () => {
     for (const [kind, own] of Object.entries(fields))
       for (const f of own) {
         if (f.as !== 'text') continue
-        const once = f.read('1 2 3:4 2:1')
-        expect(f.read(f.write(once as never)), `${kind}.${f.part}`).toEqual(once)
+        const once = f.read(f.part.match(/moves|shape|leaps|extraAt/) ? '3:4 2:1' : '1 2')
+        expect(once.rest, `${kind}.${f.part}`).toBe('')
+        expect(f.read(f.write(once.value as never)).value, `${kind}.${f.part}`).toEqual(once.value)
+        expect(f.read('1:2 nonsense').rest, `${kind}.${f.part}`).toContain('nonsense')
       }
   })
 })

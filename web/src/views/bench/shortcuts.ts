@@ -9,6 +9,7 @@ export const shortcuts = [
   { key: 'R', does: 'reverse' },
   { key: 'Ctrl Z', does: 'undo; with shift, redo' },
   { key: 'Ctrl S', does: 'save' },
+  { key: '?', does: 'all keys' },
 ]
 
 /** What the plain keys do, and those with Ctrl. */

@@ -9,19 +9,22 @@ import {
   type DrillFile,
   type Preview,
   type SavedBlock,
+  isChanged,
   type SavedDrill,
 } from '../../api/client'
 import { useAttempt } from '../../api/attempt'
-import { createDrill, keepIn } from '../../api/drills'
+import { changeBlock, createDrill, keepIn } from '../../api/drills'
 import { newId } from '../../api/ids'
-import { putInto } from '../../bench/history'
+import { putDraft } from '../../bench/drafts'
 import AssignDialog from '../../components/AssignDialog.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
+import { undoable } from '../../components/undo'
 import TabView from '../../components/TabView.vue'
 import { count, lasting, pathWords, patternWords } from '../../draw/words'
 import { layOut } from '../print/sheet'
+import { limits } from '../../api/limits.gen'
 
-/** A block: its drills one after the other, as they are played. */
+/** A block: its drills one after the other, as they are played; what is changed is kept at once. */
 const id = String(useRoute().params.id)
 const router = useRouter()
 const saved = ref<SavedBlock>()
@@ -30,23 +33,105 @@ const { problem, attempt } = useAttempt()
 
 onMounted(() =>
   attempt(async () => {
-    saved.value = await answer(
-      client.GET('/blocks/{blockId}', { params: { path: { blockId: id } } }),
-    )
-    for (const { file } of saved.value.block.items)
-      previews.value.push(await answer(client.POST('/preview', { body: file })))
+    await load()
+    await look()
   }),
 )
+async function load() {
+  saved.value = await answer(client.GET('/blocks/{blockId}', { params: { path: { blockId: id } } }))
+}
+/** The previews of drills as they are written; each is asked for once. */
+const seen = new Map<string, Preview>()
+async function look() {
+  const all: Preview[] = []
+  for (const { file } of items.value) {
+    const key = JSON.stringify(file)
+    const preview = seen.get(key) ?? (await answer(client.POST('/preview', { body: file })))
+    seen.set(key, preview)
+    all.push(preview)
+    previews.value = [...all]
+  }
+}
 const items = computed(() => saved.value?.block.items ?? [])
 const seconds = computed(() => items.value.reduce((sum, i) => sum + i.seconds, 0))
 
+type Block = SavedBlock['block']
+type Item = Block['items'][number]
+
+let takeBack = () => {}
+let last: Promise<unknown> = Promise.resolve()
+/**
+ * Keeps a block as it is changed, one change after another however quickly they are made;
+ * what stood before can be had again from the message.
+ */
+function change(text: string, edit: (block: Block) => Block) {
+  last = last.then(() =>
+    attempt(async () => {
+      const before = saved.value?.block
+      if (!before || !(await keepBlock(edit(before)))) return
+      // Of two changes only the later can be undone: the block before it is the earlier one's.
+      takeBack()
+      takeBack = text ? undoable(text, () => undo(before)) : () => {}
+    }),
+  )
+}
+function undo(before: Block) {
+  const undoing = last.then(() => keepBlock(before))
+  last = undoing.catch(() => {}) // the message tells
+  return undoing
+}
+/** Whether it was kept; where somebody else has changed the block it is shown as it stands. */
+async function keepBlock(block: Block): Promise<boolean> {
+  if (!saved.value) return false
+  let kept = true
+  try {
+    saved.value = await changeBlock(id, saved.value.revision, block)
+  } catch (thrown) {
+    if (!isChanged(thrown)) throw thrown
+    kept = false
+    await load()
+    ElMessage({
+      message:
+        'This block was changed elsewhere; here it is as it stands now. Make your change again.',
+    })
+  }
+  await look()
+  return kept
+}
+const withItems = (edit: (items: Item[]) => Item[]) => (b: Block) => ({
+  ...b,
+  items: edit(b.items),
+})
+function rename(name: string) {
+  if (name.trim() && name !== saved.value?.block.name) change('Renamed', (b) => ({ ...b, name }))
+}
+function setSeconds(at: number, { target }: Event) {
+  const seconds = Math.round(Number((target as HTMLInputElement).value))
+  change(
+    `Drill ${at + 1} lasts ${lasting(seconds)}`,
+    withItems((all) => all.map((item, i) => (i === at ? { ...item, seconds } : item))),
+  )
+}
+function move(at: number, by: 1 | -1) {
+  change(
+    '',
+    withItems((all) => all.toSpliced(at, 1).toSpliced(at + by, 0, ...all.slice(at, at + 1))),
+  )
+}
+function leaveOut(at: number) {
+  const name = items.value[at]?.file.drill.name ?? ''
+  change(
+    `“${name}” left out`,
+    withItems((all) => all.toSpliced(at, 1)),
+  )
+}
+
 function print() {
-  layOut(items.value.map((i) => i.file))
+  layOut(items.value, saved.value?.block.name)
   return router.push('/print')
 }
 function open(file: DrillFile) {
-  putInto('manudrill bench new', file)
-  return router.push('/drills/new')
+  return router.push({ path: '/drills/new', query: { draft: putDraft(file) } })
 }
 /** One drill of the whole block, its drills its parts, on the bench. */
 async function joined(): Promise<DrillFile | undefined> {
@@ -82,7 +167,13 @@ function keep(files: DrillFile[]) {
     <template v-if="saved">
       <div class="row">
         <div class="grow">
-          <h1>{{ saved.block.name }}</h1>
+          <input
+            :value="saved.block.name"
+            class="name"
+            :maxlength="limits.Block.name.maxLength"
+            aria-label="Name of the block"
+            @change="rename(($event.target as HTMLInputElement).value)"
+          />
           <p class="quiet">
             {{ count(items.length, 'drill') }}, {{ lasting(seconds) }} ·
             <RouterLink to="/drills">all drills</RouterLink>
@@ -102,7 +193,39 @@ function keep(files: DrillFile[]) {
               {{ patternWords(item.file.drill) }}. {{ pathWords(item.file.drill) }}
             </p>
           </div>
-          <span class="figures">{{ lasting(item.seconds) }}</span>
+          <label class="figures seconds">
+            <input
+              type="number"
+              min="5"
+              max="3600"
+              step="5"
+              :value="item.seconds"
+              :aria-label="`Seconds of drill ${i + 1}`"
+              @change="setSeconds(i, $event)"
+            />
+            s
+          </label>
+          <el-button
+            size="small"
+            :disabled="i === 0"
+            :aria-label="`Move drill ${i + 1} up`"
+            @click="move(i, -1)"
+            >↑</el-button
+          >
+          <el-button
+            size="small"
+            :disabled="i === items.length - 1"
+            :aria-label="`Move drill ${i + 1} down`"
+            @click="move(i, 1)"
+            >↓</el-button
+          >
+          <el-button
+            size="small"
+            :disabled="items.length === 1"
+            :aria-label="`Leave out drill ${i + 1}`"
+            @click="leaveOut(i)"
+            >Leave out</el-button
+          >
           <el-button size="small" @click="open(item.file)">Put on the bench</el-button>
           <el-button size="small" @click="keep([item.file])">Keep as a drill</el-button>
         </div>
@@ -119,6 +242,26 @@ function keep(files: DrillFile[]) {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: var(--s2);
+}
+.name {
+  width: min(100%, 560px);
+  font: inherit;
+  font-size: var(--t-head);
+  font-weight: 700;
+  padding: 2px 8px;
+  border: 1px solid var(--line-2);
+  border-radius: var(--round);
+  background: var(--sheet);
+  color: var(--ink);
+}
+.seconds input {
+  width: 64px;
+  font: inherit;
+  padding: 3px 6px;
+  border: 1px solid var(--line-2);
+  border-radius: var(--round);
+  background: var(--sheet);
+  color: var(--ink);
 }
 .number {
   font-size: var(--t-head);

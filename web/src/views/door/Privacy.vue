@@ -35,9 +35,9 @@
     <p>
       Students see themselves alone, and not the notes of lessons. A calendar sees a plan under an
       address that the student or an instructor has made for it, until it is revoked. Instructors
-      see the students of their studio, and can take everything about one out as a file. The owner
-      can take out the whole studio, and sees letters that were written. Other studios on the same
-      machine see nothing. Whoever runs the machine can read its disk.
+      see the students of their studio, and can export everything about one as a file. The owner can
+      export the whole studio, and sees letters that were written. Other studios on the same machine
+      see nothing. Whoever runs the machine can read its disk.
     </p>
     <h2>For how long</h2>
     <p>

@@ -9,7 +9,7 @@ defineProps<{ binned: Binned[] }>()
 const emit = defineEmits<{ bringBack: [what: Binned] }>()
 
 function what(b: Binned): string {
-  if (b.kind === 'assignment') return `taken back from ${b.student}`
+  if (b.kind === 'assignment') return `withdrawn from ${b.student}`
   if (b.kind === 'routine') return `routine of ${b.student} deleted`
   return `${b.kind} deleted`
 }
@@ -31,7 +31,7 @@ function what(b: Binned): string {
   </div>
   <div v-else class="sheet">
     <p>
-      Nothing was deleted or taken back lately. Whatever is, lies here for 30 days; takes are kept
+      Nothing was deleted or withdrawn lately. Whatever is, lies here for 30 days; takes are kept
       for good.
     </p>
   </div>

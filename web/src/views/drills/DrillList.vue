@@ -11,6 +11,7 @@ import {
   type Binned,
   type Drill,
   type DrillFile,
+  type ImportedDrill,
   type ReadySet,
   type SavedBlock,
   type SavedDrill,
@@ -18,17 +19,25 @@ import {
 } from '../../api/client'
 import { useAttempt } from '../../api/attempt'
 import { binned, bringBack, bringBackBlock, bringBackDrill } from '../../api/bin'
-import { allBlocks, allDrills, createBlock, keepIn, putOnShelf, takeIn } from '../../api/drills'
+import {
+  allBlocks,
+  allDrills,
+  createBlock,
+  keepIn,
+  importDrill,
+  putOnShelf,
+} from '../../api/drills'
 import { newId } from '../../api/ids'
 import { catalogue } from '../../bench/catalogue'
-import { putInto } from '../../bench/history'
-import { found, foldersOf, tagsOf, type Place } from '../../bench/library'
+import { putDraft } from '../../bench/drafts'
+import { found, foldersOf, tagsOf, type Section } from '../../bench/library'
 import AssignDialog from '../../components/AssignDialog.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import { undoable } from '../../components/undo'
 import { count, lasting } from '../../draw/words'
 import { layOut } from '../print/sheet'
 import BinList from './BinList.vue'
+import ImportDialog from './ImportDialog.vue'
 import DrillRow from './DrillRow.vue'
 import ReadySets from './ReadySets.vue'
 import ShelfDialog from './ShelfDialog.vue'
@@ -41,7 +50,7 @@ const bench = ref<Bench>()
 const assigning = ref<SavedDrill[]>()
 const shelving = ref<SavedDrill>()
 
-const place = ref<Place | { kind: 'blocks' | 'ready' | 'bin' }>({ kind: 'all' })
+const section = ref<Section | { kind: 'blocks' | 'ready' | 'bin' }>({ kind: 'all' })
 const search = ref('')
 const tags = ref<string[]>([])
 const chosen = ref(new Set<string>())
@@ -49,9 +58,9 @@ const chosen = ref(new Set<string>())
 const all = computed(() => drills.value ?? [])
 const folders = computed(() => foldersOf(all.value))
 const allTags = computed(() => tagsOf(all.value))
-const listed = computed(() => !['blocks', 'ready', 'bin'].includes(place.value.kind))
+const listed = computed(() => !['blocks', 'ready', 'bin'].includes(section.value.kind))
 const shown = computed(() =>
-  listed.value ? found(all.value, place.value as Place, tags.value, search.value) : [],
+  listed.value ? found(all.value, section.value as Section, tags.value, search.value) : [],
 )
 
 const { problem, attempt } = useAttempt()
@@ -74,7 +83,8 @@ onMounted(() =>
 
 function is(kind: string, folder?: string): boolean {
   return (
-    place.value.kind === kind && (place.value.kind !== 'folder' || place.value.folder === folder)
+    section.value.kind === kind &&
+    (section.value.kind !== 'folder' || section.value.folder === folder)
   )
 }
 function toggleTag(t: string) {
@@ -87,7 +97,7 @@ function choose(d: SavedDrill, on: boolean) {
   chosen.value = next
 }
 function printOut(which: SavedDrill[]) {
-  layOut(which.map((d) => d.file))
+  layOut(which.map((d) => ({ file: d.file })))
   return router.push('/print')
 }
 function command(d: SavedDrill, what: 'copy' | 'shelf' | 'print' | 'everybody' | 'delete') {
@@ -121,7 +131,7 @@ async function remove(d: SavedDrill) {
     answer(client.DELETE('/drills/{drillId}', { params: { path: { drillId: d.id } } })),
   )
   if (problem.value) return
-  const from = d.students.length > 0 ? ` and taken back from ${d.students.join(', ')}` : ''
+  const from = d.students.length > 0 ? ` and withdrawn from ${d.students.join(', ')}` : ''
   undoable(`“${d.name}” is deleted${from}.`, () => change(() => bringBackDrill(d.id)))
 }
 async function removeBlock(b: SavedBlock) {
@@ -132,11 +142,11 @@ async function removeBlock(b: SavedBlock) {
     undoable(`The block “${b.block.name}” is deleted.`, () => change(() => bringBackBlock(b.id)))
 }
 
-/** Puts a drill on the bench as a new one; what lay there can be undone to. */
+/** Puts a drill on the bench as a new one, beside others that are not saved yet. */
 async function putOnBench(file: DrillFile, told: string[] = []) {
-  putInto('manudrill bench new', file)
+  const draft = putDraft(file)
   if (told.length) ElMessage({ message: told.join(' '), duration: 9000 })
-  await router.push('/drills/new')
+  await router.push({ path: '/drills/new', query: { draft } })
 }
 function ready(drill: Drill): DrillFile {
   if (!bench.value) throw new Error('the bench is not known yet')
@@ -145,7 +155,7 @@ function ready(drill: Drill): DrillFile {
 function keepSet(set: ReadySet) {
   return change(async () => {
     await keepIn(set.name, set.drills.map(ready))
-    place.value = { kind: 'folder', folder: set.name }
+    section.value = { kind: 'folder', folder: set.name }
   })
 }
 function keepBlock(set: ReadySet) {
@@ -157,22 +167,28 @@ function keepBlock(set: ReadySet) {
 }
 
 const input = ref<HTMLInputElement>()
-function takeInFile(taken: File | undefined) {
+function importFile(taken: File | undefined) {
   if (!taken) return
   return attempt(async () => {
-    const { file, told } = await takeIn(taken)
-    await putOnBench(file, told)
+    const read = await importDrill(taken)
+    if (read.lines.length > 1 || read.lastBar < read.bars) importing.value = { taken, read }
+    else await putOnBench(read.file, read.told)
   })
+}
+const importing = ref<{ taken: File; read: ImportedDrill }>()
+function putImported(read: ImportedDrill) {
+  importing.value = undefined
+  return putOnBench(read.file, read.told)
 }
 function picked(event: Event) {
   const from = event.target as HTMLInputElement
-  void takeInFile(from.files?.[0])
+  void importFile(from.files?.[0])
   from.value = '' // the same file may be picked again
 }
 </script>
 
 <template>
-  <div class="stack" @dragover.prevent @drop.prevent="takeInFile($event.dataTransfer?.files[0])">
+  <div class="stack" @dragover.prevent @drop.prevent="importFile($event.dataTransfer?.files[0])">
     <div class="row">
       <h1 class="grow">Drills</h1>
       <el-input
@@ -182,7 +198,7 @@ function picked(event: Event) {
         aria-label="Search the drills"
         clearable
       />
-      <el-button @click="input?.click()">Take in a file</el-button>
+      <el-button @click="input?.click()">Import a file</el-button>
       <el-button type="primary" @click="router.push('/drills/new')">New drill</el-button>
       <input
         ref="input"
@@ -195,13 +211,13 @@ function picked(event: Event) {
     <ProblemNote v-if="problem" :problem="problem" />
     <div v-if="drills" class="library">
       <nav aria-label="Shelves">
-        <button type="button" :aria-pressed="is('all')" @click="place = { kind: 'all' }">
+        <button type="button" :aria-pressed="is('all')" @click="section = { kind: 'all' }">
           All <span class="figures">{{ all.length }}</span>
         </button>
         <button
           type="button"
           :aria-pressed="is('favourites')"
-          @click="place = { kind: 'favourites' }"
+          @click="section = { kind: 'favourites' }"
         >
           Favourites <span class="figures">{{ all.filter((d) => d.shelf.favourite).length }}</span>
         </button>
@@ -211,17 +227,17 @@ function picked(event: Event) {
           type="button"
           class="folder"
           :aria-pressed="is('folder', f.folder)"
-          @click="place = { kind: 'folder', folder: f.folder }"
+          @click="section = { kind: 'folder', folder: f.folder }"
         >
           {{ f.folder }} <span class="figures">{{ f.count }}</span>
         </button>
-        <button type="button" :aria-pressed="is('blocks')" @click="place = { kind: 'blocks' }">
+        <button type="button" :aria-pressed="is('blocks')" @click="section = { kind: 'blocks' }">
           Blocks <span class="figures">{{ blocks.length }}</span>
         </button>
-        <button type="button" :aria-pressed="is('ready')" @click="place = { kind: 'ready' }">
+        <button type="button" :aria-pressed="is('ready')" @click="section = { kind: 'ready' }">
           Ready-made <span class="figures">{{ bench?.readySets.length }}</span>
         </button>
-        <button type="button" :aria-pressed="is('bin')" @click="place = { kind: 'bin' }">
+        <button type="button" :aria-pressed="is('bin')" @click="section = { kind: 'bin' }">
           Bin <span class="figures">{{ bin.length }}</span>
         </button>
       </nav>
@@ -275,7 +291,7 @@ function picked(event: Event) {
             <el-button type="primary" @click="router.push('/drills/new')"
               >Make the first drill</el-button
             >
-            <el-button @click="place = { kind: 'ready' }">Look at the ready-made sets</el-button>
+            <el-button @click="section = { kind: 'ready' }">Look at the ready-made sets</el-button>
           </div>
         </div>
         <template v-if="is('blocks')">
@@ -315,6 +331,13 @@ function picked(event: Event) {
       :drills="assigning"
       @close="assigning = undefined"
       @changed="change(async () => {})"
+    />
+    <ImportDialog
+      v-if="importing"
+      :file="importing.taken"
+      :first="importing.read"
+      @close="importing = undefined"
+      @chosen="putImported"
     />
     <ShelfDialog
       v-if="shelving"

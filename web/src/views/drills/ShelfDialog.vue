@@ -65,7 +65,7 @@ function put() {
           v-for="t in tags"
           :key="t"
           type="button"
-          :aria-label="`Take the tag ${t} away`"
+          :aria-label="`Remove the tag ${t}`"
           @click="tags = tags.filter((u) => u !== t)"
         >
           {{ t }} ×

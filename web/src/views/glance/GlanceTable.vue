@@ -5,6 +5,7 @@ import { RouterLink, useRouter } from 'vue-router'
 
 import type { GlanceDrill, GlanceOrder, GlanceStudent, Need } from '../../api/client'
 import { rungShort, signed } from '../../draw/words'
+import { inDialog } from '../../goto'
 import { arrows, kindOf, kindWords, lastDays } from './glance'
 import DayDots from './DayDots.vue'
 
@@ -38,8 +39,7 @@ function showsTake(s: GlanceStudent): string | undefined {
 }
 useEventListener('keydown', (e) => {
   const typing = e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement
-  if (typing || e.ctrlKey || e.metaKey || e.altKey || document.querySelector('[role=dialog]'))
-    return
+  if (typing || e.ctrlKey || e.metaKey || e.altKey || inDialog()) return
   const student = props.students[at.value]
   const take = student && showsTake(student)
   const to = (page: string) => void router.push(`/students/${student!.person.id}${page}`)

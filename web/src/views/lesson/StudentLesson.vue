@@ -20,8 +20,7 @@ const lesson = ref<Lesson>()
 const text = ref('')
 /** The note that is being written, or changed. */
 const note = ref<{ id: string; revision: number }>({ id: newId(), revision: 0 })
-const busy = ref(false)
-const { problem, attempt } = useAttempt()
+const { problem, busy, attempt, once } = useAttempt()
 const load = async () => {
   const params = { path: { studentId: id } }
   lesson.value = await answer(client.GET('/students/{studentId}/lesson', { params }))
@@ -43,17 +42,12 @@ const put = (what: { id: string; revision: number }, words: string) =>
     }),
   )
 const save = () =>
-  attempt(async () => {
-    if (busy.value || !text.value.trim()) return
-    busy.value = true
-    try {
-      await put(note.value, text.value)
-      write()
-      await load()
-      ElMessage({ message: 'Noted' })
-    } finally {
-      busy.value = false
-    }
+  once(async () => {
+    if (!text.value.trim()) return
+    await put(note.value, text.value)
+    write()
+    await load()
+    ElMessage({ message: 'Noted' })
   })
 /** Somebody has changed it meanwhile: theirs is shown instead, or one's own is kept. */
 async function settle(keepMine: boolean) {
@@ -65,7 +59,7 @@ async function settle(keepMine: boolean) {
   text.value = mine
   await save()
 }
-const takeOut = (n: LessonNote) =>
+const remove = (n: LessonNote) =>
   attempt(async () => {
     const params = { path: { studentId: id, lessonId: n.id } }
     await answer(client.DELETE('/students/{studentId}/lessons/{lessonId}', { params }))
@@ -158,7 +152,7 @@ const takeOut = (n: LessonNote) =>
             <p class="small quiet row">
               <span class="grow">{{ momentOf(n.at) }}, {{ n.author }}</span>
               <button type="button" class="link" @click="write(n)">change</button>
-              <button type="button" class="link" @click="takeOut(n)">take out</button>
+              <button type="button" class="link" @click="remove(n)">remove</button>
             </p>
             <p class="text">{{ n.text }}</p>
           </article>

@@ -10,6 +10,7 @@ import BeatLights from '../stand/BeatLights.vue'
 import ClickSounds from '../stand/ClickSounds.vue'
 import { voice, volume } from '../stand/choices'
 import { risen, tappedBpm, type Rise } from './rise'
+import { limits } from '../../api/limits.gen'
 
 /** A metronome for everything else. */
 const pulse = useStorage<Pulse>('manudrill pulse', { ...plainPulse }, undefined, {
@@ -59,7 +60,8 @@ onBeforeUnmount(() => {
 })
 
 const set = (change: Partial<Pulse>) => (pulse.value = { ...pulse.value, ...change })
-const setBpm = (bpm: number) => set({ bpm: Math.min(320, Math.max(20, Math.round(bpm))) })
+const setBpm = (bpm: number) =>
+  set({ bpm: Math.min(limits.Rung.bpm.max, Math.max(limits.Rung.bpm.min, Math.round(bpm))) })
 function accent(at: number) {
   const { accents } = pulse.value
   set({ accents: accents.includes(at) ? accents.filter((a) => a !== at) : [...accents, at] })
@@ -98,8 +100,8 @@ const silent = computed(() => pulse.value.off > 0)
       <el-slider
         class="slider"
         :model-value="pulse.bpm"
-        :min="20"
-        :max="320"
+        :min="limits.Rung.bpm.min"
+        :max="limits.Rung.bpm.max"
         aria-label="Tempo in bpm"
         @update:model-value="(v) => setBpm(Number(v))"
       />
@@ -169,7 +171,11 @@ const silent = computed(() => pulse.value.off > 0)
         <template v-if="rise.on">
           <label class="line"
             ><span>To, bpm</span>
-            <el-input-number v-model="rise.to" :min="20" :max="320" aria-label="Rise to, bpm"
+            <el-input-number
+              v-model="rise.to"
+              :min="limits.Rung.bpm.min"
+              :max="limits.Rung.bpm.max"
+              aria-label="Rise to, bpm"
           /></label>
           <label class="line"
             ><span>Over so many bars</span>

@@ -21,11 +21,11 @@ const load = async () => {
   paper.value = await answer(client.GET('/students/{studentId}/paper', { params }))
 }
 onMounted(() => attempt(load))
-const takeBack = (logId: string) =>
+const remove = (logId: string) =>
   attempt(async () => {
     await answer(client.DELETE('/paper/{logId}', { params: { path: { logId } } }))
     await load()
-    undoable('The log is taken back.', async () => {
+    undoable('The log is removed.', async () => {
       await answer(client.POST('/paper/{logId}/restore', { params: { path: { logId } } }))
       await attempt(load)
     })
@@ -89,7 +89,7 @@ const option = (look: Look) => ({
           >{{ count(l.entries, 'line') }}, brought in {{ dayOf(l.at)
           }}<template v-if="l.author"> by {{ l.author }}</template></span
         >
-        <el-button size="small" @click="takeBack(l.id)">Take back</el-button>
+        <el-button size="small" @click="remove(l.id)">Remove</el-button>
       </li>
     </ul>
   </section>

@@ -40,8 +40,7 @@ const form = ref<Routine>({ name: '', items: [] })
 /** Each item's own key, so that rows keep what is typed while they move. */
 const keys = ref<number[]>([])
 let lastKey = 0
-const busy = ref(false)
-const { problem, attempt } = useAttempt()
+const { problem, busy, attempt, once } = useAttempt()
 const name = computed(() => pupil.value?.member.person.name ?? '')
 const changed = computed(
   () =>
@@ -77,23 +76,16 @@ function move(at: number, by: number) {
   form.value.items = moved(form.value.items, at, at + by)
   keys.value = moved(keys.value, at, at + by)
 }
-function takeOut(at: number) {
+function removeItem(at: number) {
   const [item] = form.value.items.splice(at, 1)
   const [key] = keys.value.splice(at, 1)
   if (!item || key === undefined) return
-  undoable(`Item ${at + 1} is taken out.`, async () => {
+  undoable(`Item ${at + 1} is removed.`, async () => {
     form.value.items.splice(at, 0, item)
     keys.value.splice(at, 0, key)
   })
 }
 
-/** Runs one thing at a time. */
-async function once(action: () => Promise<unknown>) {
-  if (busy.value) return
-  busy.value = true
-  await attempt(action)
-  busy.value = false
-}
 const begin = (from: ReadyRoutine) =>
   once(async () => {
     show(await addReadyRoutine(studentId, id, from.id))
@@ -193,7 +185,7 @@ const putBlock = (b: SavedBlock) =>
             :last="i === form.items.length - 1"
             @update:model-value="(v) => setItem(i, v)"
             @move="(by) => move(i, by)"
-            @remove="takeOut(i)"
+            @remove="removeItem(i)"
           />
         </ol>
         <p v-if="!form.items.length" class="quiet">

@@ -76,7 +76,7 @@ const chosen = () => props.exercises.filter((e) => settings.value.drills.include
           class="link small"
           @click="put(settings.goals.filter((_, j) => j !== i))"
         >
-          take out
+          remove
         </button>
       </div>
       <p v-if="saidOf(g)" class="small" :class="{ late: saidOf(g)?.likely === 'tooLate' }">

@@ -4,11 +4,11 @@ import { computed } from 'vue'
 
 import type { Plan, PlanExercise } from '../../api/client'
 import NumberLine from '../bench/NumberLine.vue'
-import { changed, lineAt, removed, type Place } from './edits'
+import { changed, lineAt, removed, type Slot } from './edits'
 import { lineName } from './words'
 
 /** A line of a plan: how long, where on the neck, and which drill. */
-const props = defineProps<{ plan: Plan; at: Place; exercises: PlanExercise[] }>()
+const props = defineProps<{ plan: Plan; at: Slot; exercises: PlanExercise[] }>()
 const emit = defineEmits<{ change: [plan: Plan]; close: [] }>()
 const line = computed(() => lineAt(props.plan, props.at)!)
 const exercise = computed(() => props.exercises.find((e) => e.drillId === line.value.drill))

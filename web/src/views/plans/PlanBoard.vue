@@ -4,7 +4,7 @@ import { computed, nextTick, ref } from 'vue'
 import type { Plan, PlanExercise, PlanLine, SavedPlan } from '../../api/client'
 import { dayMonth } from '../../components/charts/look'
 import { count } from '../../draw/words'
-import { copied, daysOn, lasts, lineAt, moved, released, removed, type Place } from './edits'
+import { copied, daysOn, lasts, lineAt, moved, released, removed, type Slot } from './edits'
 import LineEditor from './LineEditor.vue'
 import { briefly, happened, lineName, weekdays } from './words'
 
@@ -23,24 +23,24 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ change: [plan: Plan] }>()
 const board = ref<HTMLElement>()
-const dragged = ref<Place>()
+const dragged = ref<Slot>()
 const over = ref<string>()
-const opened = ref<Place>()
+const opened = ref<Slot>()
 
 const isPast = (date: string) => date.slice(0, 10) < props.today.slice(0, 10)
 const isToday = (date: string) => date.slice(0, 10) === props.today.slice(0, 10)
-const keyOf = (p: Place) => `${p.week}-${p.day}-${p.line}`
+const keyOf = (p: Slot) => `${p.week}-${p.day}-${p.line}`
 
-async function focusOn(p: Place) {
+async function focusOn(p: Slot) {
   await nextTick()
   board.value?.querySelector<HTMLElement>(`[data-at="${keyOf(p)}"]`)?.focus()
 }
-function take(from: Place, to: { week: number; day: number; line?: number }) {
+function take(from: Slot, to: { week: number; day: number; line?: number }) {
   const day = props.plan.weeks[to.week]?.days[to.day]
   if (!day || isPast(day.date)) return
   emit('change', moved(props.plan, from, to))
 }
-function key(e: KeyboardEvent, at: Place) {
+function key(e: KeyboardEvent, at: Slot) {
   if (!props.editable || isPast(props.plan.weeks[at.week]!.days[at.day]!.date)) return
   const days = { ArrowLeft: -1, ArrowRight: 1 }[e.key]
   const places = { ArrowUp: -1, ArrowDown: 1 }[e.key]

@@ -16,8 +16,7 @@ const students = ref<Person[]>([])
 const groups = ref<Group[]>([])
 const chosen = ref(new Set<string>())
 const failed = ref<{ name: string; why: string }[]>([])
-const busy = ref(false)
-const { problem, attempt } = useAttempt()
+const { problem, busy, attempt, once } = useAttempt()
 onMounted(() =>
   attempt(async () => {
     const [people, all] = await Promise.all([allPeople(), allGroups()])
@@ -36,10 +35,8 @@ const theirs = (g: Group) => g.students.filter((id) => id !== props.from)
 const whole = (g: Group) => theirs(g).length > 0 && theirs(g).every((id) => chosen.value.has(id))
 /** As many as may be asked for at once. */
 const atOnce = 25
-async function give() {
-  if (busy.value) return
-  busy.value = true
-  await attempt(async () => {
+const give = () =>
+  once(async () => {
     const ids = [...chosen.value]
     const given: string[] = []
     const not: { studentId: string; why: string }[] = []
@@ -57,8 +54,6 @@ async function give() {
     ElMessage({ message: `${count(given.length, 'student has', 'students have')} the plan now.` })
     if (!not.length) emit('close')
   })
-  busy.value = false
-}
 </script>
 
 <template>

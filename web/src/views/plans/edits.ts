@@ -1,7 +1,7 @@
 import type { Plan, PlanDay, PlanLine } from '../../api/client'
 
 /** Where a line is in a plan. */
-export interface Place {
+export interface Slot {
   week: number
   day: number
   line: number
@@ -19,11 +19,11 @@ function withDay(plan: Plan, week: number, day: number, change: (d: PlanDay) => 
   }
 }
 
-export const lineAt = (plan: Plan, at: Place): PlanLine | undefined =>
+export const lineAt = (plan: Plan, at: Slot): PlanLine | undefined =>
   plan.weeks[at.week]?.days[at.day]?.lines[at.line]
 
 /** Without a line, and without the rest that would stand first, last or beside another. */
-export function removed(plan: Plan, at: Place): Plan {
+export function removed(plan: Plan, at: Slot): Plan {
   return withDay(plan, at.week, at.day, (d) => ({
     ...d,
     lines: tidy(d.lines.filter((_, i) => i !== at.line)),
@@ -37,7 +37,7 @@ function tidy(lines: PlanLine[]): PlanLine[] {
 }
 
 /** With a line changed, as its minutes or its position. */
-export function changed(plan: Plan, at: Place, change: Partial<PlanLine>): Plan {
+export function changed(plan: Plan, at: Slot, change: Partial<PlanLine>): Plan {
   return withDay(plan, at.week, at.day, (d) => ({
     ...d,
     lines: d.lines.map((l, i) => (i === at.line ? { ...l, ...change } : l)),
@@ -56,7 +56,7 @@ export function added(plan: Plan, week: number, day: number, line: PlanLine, at?
 /** With a line of one day moved into another, or to another place of its own. */
 export function moved(
   plan: Plan,
-  from: Place,
+  from: Slot,
   to: { week: number; day: number; line?: number },
 ): Plan {
   const line = lineAt(plan, from)
@@ -92,7 +92,7 @@ export function released(plan: Plan, week: number, day: number): Plan {
 /** The place a number of days on, where there is one. */
 export function daysOn(
   plan: Plan,
-  at: Place,
+  at: Slot,
   by: number,
 ): { week: number; day: number } | undefined {
   const n = at.week * 7 + at.day + by

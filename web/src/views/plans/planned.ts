@@ -13,8 +13,7 @@ export function usePlan(studentId: string) {
   const plan = ref<Plan>()
   /** What was there before each change, the latest last. */
   const past = ref<{ settings: PlanSettings; plan: Plan }[]>([])
-  const busy = ref(false)
-  const { problem, attempt } = useAttempt()
+  const { problem, busy, attempt, once } = useAttempt()
   const changed = computed(
     () =>
       JSON.stringify([settings.value, plan.value]) !==
@@ -68,21 +67,15 @@ export function usePlan(studentId: string) {
   }
 
   const keep = (revision = saved.value?.revision ?? 0) =>
-    attempt(async () => {
-      if (busy.value) return
-      busy.value = true
-      try {
-        const body = { settings: settings.value!, plan: plan.value }
-        const header = { 'If-Match': revision }
-        show(
-          await answer(
-            client.PUT('/students/{studentId}/plan', { params: { ...params, header }, body }),
-          ),
-        )
-        ElMessage({ message: 'The plan is kept.' })
-      } finally {
-        busy.value = false
-      }
+    once(async () => {
+      const body = { settings: settings.value!, plan: plan.value }
+      const header = { 'If-Match': revision }
+      show(
+        await answer(
+          client.PUT('/students/{studentId}/plan', { params: { ...params, header }, body }),
+        ),
+      )
+      ElMessage({ message: 'The plan is kept.' })
     })
   useEventListener('keydown', (e) => {
     if (!(e.ctrlKey || e.metaKey) || e.key.toLowerCase() !== 's') return

@@ -18,6 +18,7 @@ import ProblemNote from '../../components/ProblemNote.vue'
 import SetRungDialog from '../../components/SetRungDialog.vue'
 import { undoable } from '../../components/undo'
 import { count, dayOf, rungShort } from '../../draw/words'
+import { inDialog } from '../../goto'
 import { stepOf } from '../stand/ownTempo'
 import TakeReport from '../take/TakeReport.vue'
 
@@ -27,8 +28,7 @@ const at = ref(0)
 const take = ref<Take>()
 const note = ref('')
 const setting = ref<Stand>()
-const busy = ref(false)
-const { problem, attempt } = useAttempt()
+const { problem, busy, attempt, once } = useAttempt()
 const now = computed(() => waiting.value?.[at.value])
 
 async function open(to: number) {
@@ -53,25 +53,20 @@ const go = (by: number) => {
 
 /** Says that it was heard, and goes on with the next. */
 const say = (accepted: boolean) =>
-  attempt(async () => {
+  once(async () => {
     const done = now.value
-    if (!done || busy.value) return
-    busy.value = true
-    try {
-      const params = { path: { takeId: done.takeId } }
-      const body = { accepted, note: note.value.trim() || undefined }
-      await answer(client.PUT('/takes/{takeId}/review', { params, body }))
-      const place = at.value
-      waiting.value = waiting.value!.filter((w) => w !== done)
-      undoable(`${done.student.name}: ${accepted ? 'accepted' : 'once more'}.`, async () => {
-        await answer(client.DELETE('/takes/{takeId}/review', { params }))
-        waiting.value = waiting.value!.toSpliced(place, 0, done)
-        await open(place)
-      })
-      await open(Math.min(place, waiting.value.length - 1))
-    } finally {
-      busy.value = false
-    }
+    if (!done) return
+    const params = { path: { takeId: done.takeId } }
+    const body = { accepted, note: note.value.trim() || undefined }
+    await answer(client.PUT('/takes/{takeId}/review', { params, body }))
+    const place = at.value
+    waiting.value = waiting.value!.filter((w) => w !== done)
+    undoable(`${done.student.name}: ${accepted ? 'accepted' : 'once more'}.`, async () => {
+      await answer(client.DELETE('/takes/{takeId}/review', { params }))
+      waiting.value = waiting.value!.toSpliced(place, 0, done)
+      await open(place)
+    })
+    await open(Math.min(place, waiting.value.length - 1))
   })
 const setRung = () =>
   attempt(async () => {
@@ -83,8 +78,7 @@ const setRung = () =>
 
 useEventListener('keydown', (e) => {
   const typing = e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement
-  if (typing || e.ctrlKey || e.metaKey || e.altKey || document.querySelector('[role=dialog]'))
-    return
+  if (typing || e.ctrlKey || e.metaKey || e.altKey || inDialog()) return
   switch (e.key.toLowerCase()) {
     case 'a':
       void say(true)

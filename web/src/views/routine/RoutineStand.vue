@@ -198,7 +198,7 @@ onKeyStroke(true, (event) => {
         <p v-if="!core || hearing === 'handed in'">
           This device cannot run a routine by itself. Its drills can be played one by one:
         </p>
-        <p v-else>All drills of this routine were taken back.</p>
+        <p v-else>All drills of this routine were withdrawn.</p>
         <ul>
           <li v-for="d in saved.drills" :key="d.drillId">
             <RouterLink :to="`/stand/${d.assignmentId}`">{{ d.name }}</RouterLink>
@@ -289,7 +289,7 @@ onKeyStroke(true, (event) => {
             You have reported pain. <HandWords /> No ladder climbs until your instructor says so.
           </p>
           <p v-if="gone.length" class="quiet" role="status">
-            Left out, because they were taken back: {{ gone.length }}.
+            Left out, because they were withdrawn: {{ gone.length }}.
           </p>
           <p v-if="saved.routine.note && !begun" class="lead note">{{ saved.routine.note }}</p>
           <div class="before">

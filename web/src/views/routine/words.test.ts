@@ -69,7 +69,7 @@ describe('a routine in words', () => {
   const of = { drills: [{ drillId: 'a', name: 'Trill' }] } as unknown as SavedRoutine
   it('names items and amounts', () => {
     expect(itemName({ kind: 'drill', drill: 'a' }, of)).toBe('Trill')
-    expect(itemName({ kind: 'drill', drill: 'b' }, of)).toBe('A drill that was taken back')
+    expect(itemName({ kind: 'drill', drill: 'b' }, of)).toBe('A drill that was withdrawn')
     expect(itemName({ kind: 'note', text: 'Slow.' }, of)).toBe('Slow.')
     const amount = (by: 'takes' | 'seconds' | 'clean') =>
       amountWords({ kind: 'drill', enough: inMeasure(by) })

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ElButton, ElInputNumber } from 'element-plus'
 import { computed, ref } from 'vue'
+import { limits } from '../../api/limits.gen'
 
 /** A recording that was made elsewhere: at which tempo it was played is asked first. */
 export interface PlayedAt {
@@ -36,8 +37,8 @@ function go() {
         <input v-model="way" type="radio" value="other" /> at
         <el-input-number
           v-model="other"
-          :min="20"
-          :max="320"
+          :min="limits.Rung.bpm.min"
+          :max="limits.Rung.bpm.max"
           :step="1"
           aria-label="Tempo in bpm"
           @focus="way = 'other'"

@@ -5,6 +5,7 @@ import { ref, watch } from 'vue'
 import { problemOf, type Problem, type Stand } from '../../api/client'
 import type { StandCore } from '../../audio/standCore'
 import { useModel } from './model'
+import { limits } from '../../api/limits.gen'
 
 /** The drill as it should sound, at the tempo of the rung or another. */
 const props = defineProps<{ stand: Stand; core: StandCore; ready: boolean }>()
@@ -34,8 +35,8 @@ defineExpose({ go: () => props.ready && go() })
     <kbd>l</kbd> at
     <el-input-number
       v-model="bpm"
-      :min="20"
-      :max="320"
+      :min="limits.Rung.bpm.min"
+      :max="limits.Rung.bpm.max"
       :placeholder="`${stand.chart.bpm}`"
       controls-position="right"
       aria-label="Tempo to hear it at, bpm"

@@ -2,7 +2,7 @@
 import { useStorage } from '@vueuse/core'
 import { ElButton, ElSegmented } from 'element-plus'
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
-import { RouterLink, useRoute } from 'vue-router'
+import { RouterLink, useRoute, useRouter } from 'vue-router'
 
 import {
   answer,
@@ -14,6 +14,7 @@ import {
   type Stand,
   type Take,
 } from '../../api/client'
+import { useAttempt } from '../../api/attempt'
 import { handIn } from '../../api/takes'
 import { newId } from '../../api/ids'
 import { readable } from '../../audio/decode'
@@ -30,6 +31,7 @@ import TabView from '../../components/TabView.vue'
 import UnsentList from '../../components/UnsentList.vue'
 import { heardHere } from './heardHere'
 import { climbed } from './climbed'
+import * as sheet from '../print/sheet'
 import ItHurts from '../routine/ItHurts.vue'
 import FilmChoice from './FilmChoice.vue'
 import FilePlayed, { type PlayedAt } from './FilePlayed.vue'
@@ -49,10 +51,10 @@ import { midiDevice, rise } from './choices'
 import { useTakeShown } from './takeShown'
 import Verdict from './Verdict.vue'
 
+const router = useRouter()
 const id = String(useRoute().params.id)
 const stand = ref<Stand>()
-const problem = ref<Problem>()
-const busy = ref('')
+const { problem, busy, doing, attempt, once } = useAttempt()
 
 const source = useStorage<Source>('manudrill source', 'microphone')
 const player = ref({ ...steadyPlayer })
@@ -100,6 +102,14 @@ function change(way: 1 | -1) {
   own.value = bpm === rung.bpm ? undefined : bpm
 }
 const bpm = computed(() => stand.value?.chart.bpm ?? 0)
+/** On paper it lies as it does here, fingers and all. */
+function printOut() {
+  const at = laid.value ?? stand.value
+  if (!at) return
+  const file = { drill: at.drill, ladder: at.climbing.ladder }
+  sheet.layOut([{ file, drawn: { chart: at.chart, neck: at.neck } }])
+  return router.push('/print')
+}
 
 async function load() {
   stand.value = await answer(
@@ -107,45 +117,19 @@ async function load() {
   )
 }
 
-/** Runs one thing after another, saying what it is and what goes wrong. */
-async function attempt(saying: string, action: () => Promise<unknown>) {
-  if (busy.value) return
-  problem.value = undefined
-  busy.value = saying
-  try {
-    await action()
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  } finally {
-    busy.value = ''
-  }
-}
 onMounted(async () => {
-  await attempt('Laying out', load)
+  await once(load, 'Laying out')
   // Who has allowed the microphone sees at once how well it hears.
   if (source.value === 'microphone' && (await isAllowed())) await check()
 })
 
 /** Opens the chosen input, so that its level can be seen before the first note. */
-async function check() {
-  problem.value = undefined
-  try {
-    await choose()
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  }
-}
+const check = () => attempt(choose)
 
 const { take, ours, otherwise, listening, waits, showOurs, show, follow, clear } =
   useTakeShown(load)
 /** Hands something in and shows it, or says what went wrong. */
-async function followed(takeId: string, send: () => Promise<Take>) {
-  try {
-    await follow(takeId, send)
-  } catch (thrown) {
-    problem.value = problemOf(thrown)
-  }
-}
+const followed = (takeId: string, send: () => Promise<Take>) => attempt(() => follow(takeId, send))
 
 /** How it is played, where that is no take of the rung by the microphone. */
 function besides(): Besides {
@@ -161,12 +145,12 @@ async function go() {
   if (source.value === 'file') return fileInput.value?.click()
   clear()
   fileHere.value = undefined
-  await attempt('Opening the input', async () => {
+  await once(async () => {
     listening.value = undefined
     await layOut() // it may just have been changed
     if (!laid.value) return
     await start(laid.value, besides())
-  })
+  }, 'Opening the input')
 }
 
 /** Lets the simulated player play. What it has played is shown at the top. */
@@ -175,16 +159,14 @@ function tryOut() {
   window.scrollTo({ top: 0 })
   const seed = Math.floor(Math.random() * 2 ** 31)
   const path = { assignmentId: id, takeId: newId() }
-  return attempt('The simulated player plays', () =>
-    followed(path.takeId, () =>
-      answer(
-        client.PUT('/assignments/{assignmentId}/simulated/{takeId}', {
-          params: { path },
-          body: playerOf(player.value, seed),
-        }),
-      ),
-    ),
-  )
+  const played = () =>
+    answer(
+      client.PUT('/assignments/{assignmentId}/simulated/{takeId}', {
+        params: { path },
+        body: playerOf(player.value, seed),
+      }),
+    )
+  return once(() => followed(path.takeId, played), 'The simulated player plays')
 }
 
 async function ended(made: UnsentTake, ending: Ending, said?: Said) {
@@ -299,7 +281,7 @@ const goText = computed(() => {
         :rises="laid?.chart.riseBpm"
         :changes="!!core && source !== 'file'"
         :go-text="goText"
-        :busy="!!busy"
+        :busy="busy"
         @go="go"
         @change="change"
         @back="backToRung"
@@ -323,7 +305,7 @@ const goText = computed(() => {
         <HandKeys @tired="tired" @hurts="hurts" />
         <el-button type="primary" class="play" @click="stop">Stop</el-button>
       </Stage>
-      <p v-else-if="busy" class="count" role="status">{{ busy }} …</p>
+      <p v-else-if="busy" class="count" role="status">{{ doing }} …</p>
       <p v-else-if="waits" class="lead" role="status">
         {{ outbox.fault.value?.title }}. The take is kept on this device and handed in by itself;
         play on.
@@ -367,6 +349,7 @@ const goText = computed(() => {
             @problem="(p) => (problem = p)"
           />
           <TabView :chart="(laid ?? stand).chart" :now="sounding" :zoom="[1.35, 2.6]" />
+          <p><button type="button" class="link" @click="printOut">Print, PDF or SVG</button></p>
         </section>
         <section class="sheet">
           <NeckView :neck="stand.neck" :chart="stand.chart" :now="sounding" />
@@ -384,7 +367,7 @@ const goText = computed(() => {
             v-if="source === 'microphone'"
             :input="input"
             :stamp="heard"
-            :busy="!!busy"
+            :busy="busy"
             @choose="check"
           />
           <InstrumentChoice v-else-if="source === 'midi'" />
@@ -430,7 +413,7 @@ const goText = computed(() => {
           </p>
           <PlayerForm v-model="player" />
           <div>
-            <el-button :disabled="!!busy" @click="tryOut">Let it play</el-button>
+            <el-button :disabled="busy" @click="tryOut">Let it play</el-button>
           </div>
         </div>
       </details>

@@ -9,8 +9,8 @@ export async function climbed(
   core: StandCore,
 ): Promise<Stand> {
   if (analysis.foreign) return was
-  const { drill, guitar } = was
+  const { drill, guitar, hand } = was
   const { step, next: rung } = measured.decision
-  const laid = step === 'hold' ? {} : await core.ask('lay', { drill, guitar, rung })
+  const laid = step === 'hold' ? {} : await core.ask('lay', { drill, guitar, hand, rung })
   return { ...was, ...laid, climbing, cues, assignment: { ...was.assignment, rung } }
 }

@@ -16,11 +16,11 @@ export function samplesIn(base64: string): Float32Array<ArrayBuffer> {
 export function useModel(core: StandCore | undefined) {
   const { playing, note, play, stop } = usePlayback()
 
-  async function hear({ drill, guitar, chart }: Stand, bpm: number, click: boolean) {
+  async function hear({ drill, guitar, hand, chart }: Stand, bpm: number, click: boolean) {
     if (!core) return
     const rung = { bpm, notesPerBeat: chart.notesPerBeat }
     const render = async (context: AudioContext) => {
-      const sound = await core.ask('hear', { drill, guitar, rung, click })
+      const sound = await core.ask('hear', { drill, guitar, hand, rung, click })
       const samples = samplesIn(sound.samples)
       const buffer = context.createBuffer(1, samples.length, sound.rate)
       buffer.copyToChannel(samples, 0)

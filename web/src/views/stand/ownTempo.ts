@@ -1,8 +1,10 @@
 import type { Stand } from '../../api/client'
 import type { StandCore } from '../../audio/standCore'
+import { limits } from '../../api/limits.gen'
 
 /** A tempo that a metronome has. */
-export const asTempo = (bpm: number): number => Math.min(320, Math.max(20, Math.round(bpm)))
+export const asTempo = (bpm: number): number =>
+  Math.min(limits.Rung.bpm.max, Math.max(limits.Rung.bpm.min, Math.round(bpm)))
 
 /** By how much the tempo is changed at once: as the ladder steps. */
 export const stepOf = ({ climbing }: Stand): number => Math.max(1, climbing.ladder.stepBpm || 4)
@@ -12,7 +14,7 @@ export const stepOf = ({ climbing }: Stand): number => Math.max(1, climbing.ladd
  * pleasure of it.
  */
 export async function atTempo(stand: Stand, bpm: number, core: StandCore): Promise<Stand> {
-  const { drill, guitar, chart } = stand
+  const { drill, guitar, hand, chart } = stand
   const rung = { bpm: asTempo(bpm), notesPerBeat: chart.notesPerBeat }
-  return { ...stand, ...(await core.ask('lay', { drill, guitar, rung })) }
+  return { ...stand, ...(await core.ask('lay', { drill, guitar, hand, rung })) }
 }

@@ -35,10 +35,11 @@ export function useSeek(stand: () => Stand, on: OnStand) {
 
   /** What the core says comes next. */
   function ask(more: { take?: typeof last.value; seconds?: number } = {}): Promise<Seeking> {
-    const { drill, guitar, chart, climbing, assignment } = stand()
+    const { drill, guitar, hand, chart, climbing, assignment } = stand()
     return on.core.ask('seek', {
       drill,
       guitar,
+      hand,
       ladder: climbing.ladder,
       notesPerBeat: chart.notesPerBeat,
       from: assignment.rung.bpm,

@@ -20,9 +20,8 @@ const text = ref('')
 /** A table as it is: in what it is written is found out where it is read. */
 const table = ref<File>()
 const rows = ref<(RosterRow & { id: string })[]>([])
-const { problem, attempt } = useAttempt()
+const { problem, busy, attempt, once } = useAttempt()
 const wrong = computed(() => rows.value.filter((r) => r.fault).length)
-const busy = ref(false)
 /** Of a long list the first lines are shown, and those that are wrong. */
 const shown = computed(() => rows.value.filter((r, i) => i < 200 || r.fault).slice(0, 400))
 const hasMore = computed(() => rows.value.some((r) => r.email || r.group))
@@ -69,10 +68,8 @@ async function groupsNamed(): Promise<Map<string, string>> {
   return byName
 }
 
-function add() {
-  if (busy.value) return
-  busy.value = true
-  return attempt(async () => {
+const add = () =>
+  once(async () => {
     const groups = await groupsNamed()
     const people = rows.value.map((r) => ({
       id: r.id,
@@ -88,8 +85,7 @@ function add() {
           .items,
       )
     emit('added', added)
-  }).finally(() => (busy.value = false))
-}
+  })
 </script>
 
 <template>
@@ -107,7 +103,7 @@ function add() {
         <p class="small quiet">
           E-mail and group may be left out. A first line with heads (name, e-mail, group) says in
           which column what stands.
-          <FileButton accept=".csv,.txt,.tsv,text/*" @picked="picked">Take a CSV file</FileButton
+          <FileButton accept=".csv,.txt,.tsv,text/*" @picked="picked">Choose a CSV file</FileButton
           ><template v-if="table">: {{ table.name }}</template>
         </p>
       </div>

@@ -34,10 +34,9 @@ const table = ref<File>()
 const preview = ref<PaperPreview>()
 const columns = ref<PaperColumn[]>()
 const dates = ref<PaperDates>()
-const busy = ref(false)
 /** One log, however often it is sent. */
 let log = newId()
-const { problem, attempt } = useAttempt()
+const { problem, busy, attempt, once } = useAttempt()
 const good = computed(() => (preview.value ? preview.value.rows - preview.value.wrong : 0))
 const shows = (c: PaperColumn) => preview.value?.columns.includes(c)
 const query = () => ({ columns: columns.value, dates: dates.value })
@@ -71,22 +70,17 @@ function order(to: PaperDates) {
   void read()
 }
 const keep = () =>
-  attempt(async () => {
-    if (busy.value || !table.value) return
-    busy.value = true
-    try {
-      const params = { path: { logId: log }, query: query() }
-      const kept = await answer(client.PUT('/paper/{logId}', { params, ...fileBody(table.value) }))
-      const known = kept.known ? `, ${kept.known} were here already` : ''
-      emit('done')
-      if (!kept.kept) return void ElMessage({ message: `Nothing is new${known}.` })
-      const mine = log
-      undoable(`${count(kept.kept, 'line is', 'lines are')} kept${known}.`, async () => {
-        await answer(client.DELETE('/paper/{logId}', { params: { path: { logId: mine } } }))
-      })
-    } finally {
-      busy.value = false
-    }
+  once(async () => {
+    if (!table.value) return
+    const params = { path: { logId: log }, query: query() }
+    const kept = await answer(client.PUT('/paper/{logId}', { params, ...fileBody(table.value) }))
+    const known = kept.known ? `, ${kept.known} were here already` : ''
+    emit('done')
+    if (!kept.kept) return void ElMessage({ message: `Nothing is new${known}.` })
+    const mine = log
+    undoable(`${count(kept.kept, 'line is', 'lines are')} kept${known}.`, async () => {
+      await answer(client.DELETE('/paper/{logId}', { params: { path: { logId: mine } } }))
+    })
   })
 </script>
 
@@ -94,7 +88,7 @@ const keep = () =>
   <div class="stack">
     <ProblemNote v-if="problem" :problem="problem" />
     <p>
-      <FileButton accept=".csv,.tsv,.txt,text/*" @picked="picked">Take a CSV file</FileButton
+      <FileButton accept=".csv,.tsv,.txt,text/*" @picked="picked">Choose a CSV file</FileButton
       ><template v-if="table">: {{ table.name }}</template>
     </p>
     <p v-if="!preview" class="small quiet">

@@ -81,7 +81,7 @@ const back = (m: Member) =>
     await bringPersonBack(m.person.id)
     await load()
   })
-const takeOut = (m: Member) =>
+const exportArchive = (m: Member) =>
   attempt(async () => {
     await archive(m.person.id)
     await load()
@@ -114,7 +114,7 @@ const takeOut = (m: Member) =>
               </span>
               <template v-if="isOwner && m.person.role === 'instructor'">
                 <el-button v-if="!m.person.demo" @click="card(m)">New card</el-button>
-                <el-button @click="takeOut(m)">Archive</el-button>
+                <el-button @click="exportArchive(m)">Archive</el-button>
               </template>
             </li>
           </ul>

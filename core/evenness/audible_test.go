@@ -1,0 +1,47 @@
+package evenness_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"manudrill/core/evenness"
+)
+
+// What is marked as heard is beyond what the ear notices, here 10 ms and 1 dB, and beyond
+// chance where a mean is told; marking again, what was kept from before too, says the same.
+func TestWhatIsHeardIsMarked(t *testing.T) {
+	ms := func(v float64) *float64 { return &v }
+	a := evenness.Analysis{
+		Timing: evenness.Timing{AudibleMs: 10}, Level: evenness.Level{AudibleDB: 1},
+		Notes: []evenness.Note{
+			{DeviationMs: ms(-10.1), RelativeLevel: ms(1)}, {DeviationMs: ms(9.9), RelativeLevel: ms(-1.1)}, {Uneven: true, Stands: true}, // missed, and marked wrongly
+		},
+		Transitions: []evenness.Transition{
+			{Sure: true, MeanMs: 15, PlusMinusMs: 10}, {Sure: true, MeanMs: -15, PlusMinusMs: 11}, {MeanMs: 15}, {Sure: true, MadeUp: true, MeanMs: 15},
+			{LeastSure: true, SpreadMs: 21}, {LeastSure: true, SpreadMs: 19}, {LeastSure: true, MadeUp: true, SpreadMs: 30},
+		},
+		Groups: []evenness.Group{
+			{MeanMs: &evenness.Figure{Value: 12, PlusMinus: 5}}, {MeanMs: &evenness.Figure{Value: -12, PlusMinus: 5}},
+			{MeanMs: &evenness.Figure{Value: 12, PlusMinus: 13}}, {MeanMs: &evenness.Figure{Value: 9, PlusMinus: 1}}, {},
+		},
+	}
+	for range 2 {
+		a.MarkAudible()
+		var uneven, stands, late, vary, groups []bool
+		for _, n := range a.Notes {
+			uneven, stands = append(uneven, n.Uneven), append(stands, n.Stands)
+		}
+		for _, t := range a.Transitions {
+			late, vary = append(late, t.Stands), append(vary, t.Varies)
+		}
+		for _, g := range a.Groups {
+			groups = append(groups, g.Stands)
+		}
+		assert.Equal(t, []bool{true, false, false}, uneven)
+		assert.Equal(t, []bool{false, true, false}, stands)
+		assert.Equal(t, []bool{true, false, false, false, false, false, false}, late)
+		assert.Equal(t, []bool{false, false, false, false, true, false, false}, vary)
+		assert.Equal(t, []bool{true, true, false, false, false}, groups)
+	}
+}
