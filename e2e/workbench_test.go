@@ -506,7 +506,7 @@ func TestTheSheetIsSavedAsADrawing(t *testing.T) {
 
 // A student prints what lies on the stand, as it lies there.
 func TestAStudentPrintsTheStand(t *testing.T) {
-	mira, assignment := pupilOf(t, "Mira Papier", "On paper")
+	mira, assignment := pupilOf(t, "Mira Printer", "On paper")
 	p := open(t, browser.Options{})
 	p.enter(mira.Name)
 	p.do(chromedp.Navigate(base + "/stand/" + assignment.String()))
