@@ -24,7 +24,7 @@ var (
 // is one.
 func databaseProblem(err error) (problem, bool) {
 	p, is := groundProblem(err)
-	if is && p.status >= http.StatusInternalServerError {
+	if is && p.status >= http.StatusInternalServerError && !errors.Is(err, context.Canceled) { // who asked has not gone
 		slog.Error("the database or the disk failed a request", "error", err)
 	}
 	return p, is

@@ -80,7 +80,7 @@ func (m *metrics) handler() http.Handler {
 }
 
 // watch times requests, gives each an id by which it is found in the log, and
-// writes those that failed by our fault.
+// writes those that failed by our fault: not what was given up since whoever asked has gone.
 func (m *metrics) watch(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		id := uuid.NewString()
@@ -90,7 +90,7 @@ func (m *metrics) watch(next http.Handler) http.Handler {
 		next.ServeHTTP(told, r)
 		took := time.Since(began)
 		m.seconds.WithLabelValues(method(r.Method), strconv.Itoa(told.status)).Observe(took.Seconds())
-		if told.status >= http.StatusInternalServerError {
+		if gone := r.Context().Err() != nil; told.status >= http.StatusInternalServerError && !gone {
 			slog.Error("request", "id", id, "method", r.Method, "path", r.URL.Path, "status", told.status, "took", took)
 		} else {
 			slog.Debug("request", "id", id, "method", r.Method, "path", r.URL.Path, "status", told.status, "took", took)
