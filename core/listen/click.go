@@ -13,16 +13,17 @@ import (
 // behindAClick finds where a note of a pitch really starts whose start was taken at
 // a click, or a knock or another's drum.
 func (l *Listener) behindAClick(at int, sure bool, pitch float64) int {
-	if l.onBeat(at) {
-		if other := l.outOfAClick(at); other != at {
-			return other
-		}
-		sure = false
+	out, beats := at, l.onBeat(at)
+	if beats {
+		out = l.outOfAClick(at)
 	}
-	if sure || l.singsFrom(at, pitch) {
+	if out == at && (sure && !beats || l.singsFrom(at, pitch)) {
 		return at
 	}
-	return l.fadeBehindAClick(at)
+	if later := l.fadeBehindAClick(at); later != at {
+		return later
+	}
+	return out
 }
 
 // What a note sings from its start on it sings some periods later, at least so many

@@ -75,3 +75,41 @@ func TestClicksOfTheStandAreNoNotes(t *testing.T) {
 		}
 	}
 }
+
+// wood adds a click that is a burst of noise, always the same, and another where it is
+// accented.
+func wood(x []float64, rate, at float64, strong bool) {
+	rng := rand.New(rand.NewPCG(11, map[bool]uint64{true: 1, false: 2}[strong]))
+	for i := range int(0.03 * rate) {
+		x[int(at*rate)+i] += 0.12 * rng.NormFloat64() * math.Exp(-float64(i)/(0.004*rate))
+	}
+}
+
+// Of a count-in only its last two clicks were recorded, one of them accented: that is enough to
+// know the beat, and a picked note that begins up to 25 ms before a click or 25 ms after it.
+func TestNotesAboutClicksThatWereHeardOnce(t *testing.T) {
+	const rate = 44100.0
+	for _, late := range []float64{-0.025, -0.018, -0.012, 0.008, 0.012, 0.025} {
+		rng := rand.New(rand.NewPCG(7, 8))
+		x := make([]float64, int(4.6*rate))
+		for beat := range 8 {
+			wood(x, rate, 0.5+0.5*float64(beat), beat%4 == 0)
+		}
+		starts := []float64{1.5 + late, 2 + late, 2.5 + late, 3 + late, 3.5 + late}
+		for i, midi := range []float64{57, 60, 62, 65, 60} {
+			end := 4.3
+			if i+1 < len(starts) {
+				end = starts[i+1]
+			}
+			sung(x, rate, midi, starts[i], 0.001, end)
+		}
+		for i := range x {
+			x[i] += 0.0006 * rng.NormFloat64()
+		}
+		notes := listen.Listen(rate, x)
+		require.Len(t, notes, 5, "%g s after the click", late)
+		for i, n := range notes {
+			assert.InDelta(t, starts[i], n.Onset, 0.003, "%g s after the click", late)
+		}
+	}
+}

@@ -10,7 +10,7 @@ import (
 // Version counts the changes of what the listener makes of the same sound, so that
 // takes judged by different ones can be told apart. Raise it with every change
 // that moves a figure.
-const Version = 3
+const Version = 4
 
 // A Note is one heard note. Times are seconds from the first sample.
 type Note struct {
@@ -56,6 +56,7 @@ type Listener struct {
 
 	alone  []click   // short sounds before the first note
 	beat   int       // samples from a metronome's click to the next; 0 where none is heard
+	beats  bool      // two of its clicks were alike
 	beatAt int       // where one of its clicks is
 	begun  bool      // a note was told that is no click in a room
 	ticks  []float64 // when short sounds came, s
@@ -312,8 +313,8 @@ func (l *Listener) measure(at, end int, sure bool, late float64, doubts []peak) 
 		return
 	}
 	midi, other := l.pitches(at, end)
-	if later := l.behindAClick(at, sure, midi); later != at {
-		at = later
+	if start := l.foretold(l.behindAClick(at, sure, midi), end); start != at {
+		at = start
 		midi, other = l.pitches(at, end)
 	}
 	body := l.sound.slice(at, end)

@@ -25,9 +25,16 @@ const (
 const (
 	againWithin      = 0.0035
 	againShift       = 0.001
-	againUnexplained = 0.25
+	againUnexplained = 0.4
+	alikeUnexplained = 0.25 // alone
 	againQuieter     = 0.4
 	againLouder      = 2.5
+)
+
+// Beats of a metronome are so far apart, in seconds: at 30 to 300 a minute.
+const (
+	leastBeat = 0.2
+	mostBeat  = 2.0
 )
 
 // quietBefore is what the power of the sound before a click is of the click's at the
@@ -35,7 +42,8 @@ const (
 const quietBefore = 0.03
 
 // keepClick keeps what sounds at a sample before the first note, if it is alone. Two
-// that are alike are a metronome's, a beat apart; knocks differ.
+// that are alike are a metronome's, a beat apart; until there are, the last two may be, of
+// which the first is accented. Where knocks are taken for beats nothing sounds like them.
 func (l *Listener) keepClick(at int) {
 	from, to := at+int(aloneFrom*l.rate)-modelOrder, at+int(aloneTo*l.rate)
 	sound := slices.Clone(l.sound.slice(from, to))
@@ -49,8 +57,13 @@ func (l *Listener) keepClick(at int) {
 		aside, _, left := l.match(sound, c.sound[shift:])
 		apart := at + aside - shift - c.at
 		apart = max(apart, -apart) // they are not told in order
-		if left < againUnexplained && apart > int(minInterval*l.rate) && (l.beat == 0 || apart < l.beat) {
-			l.beat, l.beatAt = apart, c.at
+		if left < alikeUnexplained && apart > int(minInterval*l.rate) && (!l.beats || apart < l.beat) {
+			l.beat, l.beatAt, l.beats = apart, c.at, true
+		}
+	}
+	if n := len(l.alone); n > 0 && !l.beats {
+		if apart := at - l.alone[n-1].at; apart > int(leastBeat*l.rate) && apart < int(mostBeat*l.rate) {
+			l.beat, l.beatAt = apart, at
 		}
 	}
 	l.alone = append(l.alone, click{at, sound})
@@ -90,9 +103,9 @@ func (l *Listener) match(x, model []float64) (shift int, gain, left float64) {
 // little before it or after. The click is known from when it was heard alone, and
 // taken out of the innovation, in which it stands out from a string that rings on.
 func (l *Listener) outOfAClick(at int) int {
-	from, to := at-int(refineBefore*l.rate), at+int(aloneTo*l.rate)
+	from, to := at-int(beforeClick*l.rate), at+int(aloneTo*l.rate)
 	clear := at - int((againShift-aloneFrom)*l.rate) // of the click, wherever it is
-	past := l.sound.slice(clear-int(modelSpan*l.rate), clear)
+	past := l.sound.slice(from-int(modelSpan*l.rate), from)
 	region := l.sound.slice(from-modelOrder, to)
 	if len(past) < 4*modelOrder || len(region) < to-from {
 		return at
@@ -108,6 +121,10 @@ func (l *Listener) outOfAClick(at int) int {
 	}
 	return from + change
 }
+
+// beforeClick is how long before a click a note may begin that was taken to begin there, in
+// seconds.
+const beforeClick = 0.028
 
 // clickAside is how far from a click a note begins at the least that is found when
 // the click is taken out, in seconds: nearer is what is left of the click.

@@ -96,22 +96,58 @@ func Lag(x []float64, least, most int) (lag int, alike float64) {
 	return likest(x, max(least, (near-1)*lagGrain), min(most, (near+1)*lagGrain))
 }
 
+// nearlyAlike is how much less like itself than at any other lag a sound is at its period at
+// the most.
+const nearlyAlike = 0.05
+
+// Period is the shortest lag, from least to most samples, at which x is nearly as like itself
+// as at any, and how like: what repeats itself does so again after two periods, and what two
+// sounds have in common may be after ten of one and nine of the other.
+func Period(x []float64, least, most int) (lag int, alike float64) {
+	thin := Thinned(x, lagGrain)
+	sums := powerUpTo(thin)
+	from, to := max(1, least/lagGrain), min(most/lagGrain, len(thin)-1)
+	likes, best := make([]float64, max(0, to-from+1)), 0.0
+	for i := range likes {
+		likes[i] = likeness(thin, sums, from+i)
+		best = max(best, likes[i])
+	}
+	for i := 1; i+1 < len(likes); i++ {
+		if c := likes[i]; c > best-nearlyAlike && c >= likes[i-1] && c >= likes[i+1] {
+			return likest(x, (from+i-1)*lagGrain, (from+i+1)*lagGrain)
+		}
+	}
+	return Lag(x, least, most)
+}
+
 // likest looks at every lag.
 func likest(x []float64, least, most int) (lag int, alike float64) {
-	sums := make([]float64, len(x)+1)
-	for i, v := range x {
-		sums[i+1] = sums[i] + v*v
-	}
+	sums := powerUpTo(x)
 	for by := max(1, least); by <= min(most, len(x)-1); by++ {
-		product, before := 0.0, x[:len(x)-by]
-		for i, v := range x[by:] {
-			product += v * before[i]
-		}
-		if c := product / math.Sqrt((sums[len(x)]-sums[by])*sums[len(x)-by]+LeastPower); c > alike {
+		if c := likeness(x, sums, by); c > alike {
 			lag, alike = by, c
 		}
 	}
 	return lag, alike
+}
+
+// powerUpTo has, at i, the sum of the squares of the samples before i.
+func powerUpTo(x []float64) []float64 {
+	sums := make([]float64, len(x)+1)
+	for i, v := range x {
+		sums[i+1] = sums[i] + v*v
+	}
+	return sums
+}
+
+// likeness is how like itself x, of whose squares the sums are given, is when it is moved by
+// so many samples.
+func likeness(x, sums []float64, by int) float64 {
+	product, before := 0.0, x[:len(x)-by]
+	for i, v := range x[by:] {
+		product += v * before[i]
+	}
+	return product / math.Sqrt((sums[len(x)]-sums[by])*sums[len(x)-by]+LeastPower)
 }
 
 // Thinned is x with each group of so many samples as their mean.

@@ -79,3 +79,21 @@ func TestAChangeOfVarianceIsFound(t *testing.T) {
 		assert.Less(t, gain, 25.0, i)
 	}
 }
+
+// A period is the shortest time after which a sound is like itself, where two of them are as
+// like, and where another sound has nearly as long a multiple.
+func TestAPeriodIsTheShortestLag(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		period := rapid.Float64Range(60, 150).Draw(t, "period")
+		x := make([]float64, 661)
+		for h := 1; h <= 6; h++ {
+			phase := rapid.Float64Range(0, 6).Draw(t, "phase")
+			for i := range x {
+				x[i] += math.Sin(2*math.Pi*float64(h)*float64(i)/period+phase) / float64(h)
+			}
+		}
+		lag, alike := Period(x, 20, 460)
+		assert.InDelta(t, period, lag, 1.5)
+		assert.Greater(t, alike, 0.9)
+	})
+}

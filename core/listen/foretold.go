@@ -1,0 +1,109 @@
+package listen
+
+import (
+	"math"
+	"slices"
+
+	"manudrill/core/listen/dsp"
+)
+
+// Where it is asked what foretells the sound about a start, in seconds before it and
+// after; the past is learnt before that and the future after it, over foretoldSpan. It is
+// asked of one grain after the other.
+const (
+	foretoldFrom  = -0.045
+	foretoldTo    = 0.020
+	foretoldSpan  = 0.030
+	foretoldGrain = 0.001
+)
+
+// A start is moved by so much at the least, in seconds, and so far from the ends of what
+// was asked of. In most grains between, what foretells them leaves no more than a share of
+// the sound, three times less than what does not: a share that is the smaller for moving
+// later, since what an attack makes of a sound neither its past nor its future foretells.
+const (
+	foretoldApart = 0.006
+	foretoldEdge  = 0.003
+	earlierLeaves = 0.9
+	laterLeaves   = 0.2
+	foretoldTimes = 3.0
+	foretoldLoud  = 0.5
+)
+
+// foretold moves a start of a note that sounds until a sample to where what the sound's
+// past foretells, period by period, gives way to what its future does, if the two tell so
+// plainly. Thick sounds, as of a guitar overdriven, hardly grow where a slur begins: their
+// periods change.
+func (l *Listener) foretold(at, end int) int {
+	grain, span := int(foretoldGrain*l.rate), int(foretoldSpan*l.rate)
+	from, to := at+int(foretoldFrom*l.rate), min(at+int(foretoldTo*l.rate), end-span)
+	x := l.sound.slice(from-span, to+span)
+	if to <= at || len(x) < to-from+2*span {
+		return at
+	}
+	past, future := l.leftBy(x, span, grain, -1), l.leftBy(x, span, grain, +1)
+	was, turns, edge := (at-from)/grain, turn(past, future), int(foretoldEdge/foretoldGrain)
+	if turns < edge || turns > len(past)-edge {
+		return at
+	}
+	between, by, other, leaves := [2]int{was, turns}, past, future, laterLeaves
+	if turns < was {
+		between, by, other, leaves = [2]int{turns, was}, future, past, earlierLeaves
+	}
+	if between[1]-between[0] <= int(foretoldApart/foretoldGrain) {
+		return at
+	}
+	left := middle(by[between[0]:between[1]])
+	if left > leaves || middle(other[between[0]:between[1]]) < foretoldTimes*left {
+		return at
+	}
+	before, after := x[span+between[0]*grain:span+between[1]*grain], x[span+between[1]*grain:]
+	if turns < was && dsp.MeanSquare(before) < foretoldLoud*dsp.MeanSquare(after[:min(len(after), span)]) {
+		return at // a string that sounded besides was stopped there
+	}
+	if start := from + turns*grain; l.last == nil || l.seconds(start) > l.last.Onset+minInterval {
+		return start
+	}
+	return at
+}
+
+// leftBy is the share that a sound's past, its first span, leaves of each grain between its
+// spans when it goes on period by period; or its future, the last span, for which side is 1.
+func (l *Listener) leftBy(x []float64, span, grain, side int) []float64 {
+	known := x[:span]
+	if side > 0 {
+		known = x[len(x)-span:]
+	}
+	lag, alike := dsp.Period(known, int(shortestLag*l.rate), int(longestLag*l.rate))
+	floor := float64(grain) * (dsp.LeastPower + foretoldFloor*dsp.MeanSquare(x))
+	shares := make([]float64, (len(x)-2*span)/grain)
+	for g := range shares {
+		left, all := floor, floor
+		for i := span + g*grain; i < span+(g+1)*grain; i++ {
+			d := x[i] - alike*x[i+side*lag]
+			left, all = left+d*d, all+x[i]*x[i]
+		}
+		shares[g] = left / all
+	}
+	return shares
+}
+
+// foretoldFloor is the power, beside that of the whole sound, below which nothing counts.
+const foretoldFloor = 1e-4
+
+// turn is how many grains the past foretells best, all after them by the future: where the
+// product of what they leave is least.
+func turn(past, future []float64) int {
+	turns, gain, most := 0, 0.0, 0.0
+	for g := range past {
+		if gain += math.Log(future[g] / past[g]); gain > most {
+			turns, most = g+1, gain
+		}
+	}
+	return turns
+}
+
+// middle is the upper median.
+func middle(x []float64) float64 {
+	return slices.Sorted(slices.Values(x))[len(x)/2]
+}
