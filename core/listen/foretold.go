@@ -17,13 +17,15 @@ const (
 	foretoldGrain = 0.001
 )
 
-// A start is moved by so much at the least, in seconds, and so far from the ends of what
-// was asked of. In most grains between, what foretells them leaves no more than a share of
-// the sound, three times less than what does not: a share that is the smaller for moving
-// later, since what an attack makes of a sound neither its past nor its future foretells.
+// A start is moved by more than so many grains, and to no nearer the ends of what was asked
+// about. In most grains between, what foretells them leaves no more than a share of the sound,
+// so many times less than what does not: a share that is the smaller for moving later, since
+// what an attack makes of a sound neither its past nor its future foretells. To be moved
+// earlier, they are so much of the power of what comes: where a string that sounded besides is
+// stopped, what is left foretells the future, too.
 const (
-	foretoldApart = 0.006
-	foretoldEdge  = 0.003
+	foretoldApart = 6
+	foretoldEdge  = 3
 	earlierLeaves = 0.9
 	laterLeaves   = 0.2
 	foretoldTimes = 3.0
@@ -42,29 +44,29 @@ func (l *Listener) foretold(at, end int) int {
 		return at
 	}
 	past, future := l.leftBy(x, span, grain, -1), l.leftBy(x, span, grain, +1)
-	was, turns, edge := (at-from)/grain, turn(past, future), int(foretoldEdge/foretoldGrain)
-	if turns < edge || turns > len(past)-edge {
+	was, turns := (at-from)/grain, turn(past, future)
+	start := from + turns*grain
+	plain := false
+	switch early, late := min(was, turns), max(was, turns); {
+	case late-early <= foretoldApart || turns < foretoldEdge || turns > len(past)-foretoldEdge:
+	case turns > was:
+		plain = foretells(past, future, early, late, laterLeaves)
+	default:
+		here, next := x[span+early*grain:span+late*grain], x[span+late*grain:]
+		plain = foretells(future, past, early, late, earlierLeaves) &&
+			dsp.MeanSquare(here) >= foretoldLoud*dsp.MeanSquare(next[:min(len(next), span)])
+	}
+	if !plain || l.last != nil && l.seconds(start) <= l.last.Onset+minInterval {
 		return at
 	}
-	between, by, other, leaves := [2]int{was, turns}, past, future, laterLeaves
-	if turns < was {
-		between, by, other, leaves = [2]int{turns, was}, future, past, earlierLeaves
-	}
-	if between[1]-between[0] <= int(foretoldApart/foretoldGrain) {
-		return at
-	}
-	left := middle(by[between[0]:between[1]])
-	if left > leaves || middle(other[between[0]:between[1]]) < foretoldTimes*left {
-		return at
-	}
-	before, after := x[span+between[0]*grain:span+between[1]*grain], x[span+between[1]*grain:]
-	if turns < was && dsp.MeanSquare(before) < foretoldLoud*dsp.MeanSquare(after[:min(len(after), span)]) {
-		return at // a string that sounded besides was stopped there
-	}
-	if start := from + turns*grain; l.last == nil || l.seconds(start) > l.last.Onset+minInterval {
-		return start
-	}
-	return at
+	return start
+}
+
+// foretells reports whether one side leaves little of most grains from one to another, and the
+// other side plainly more.
+func foretells(by, other []float64, from, to int, leaves float64) bool {
+	left := middle(by[from:to])
+	return left <= leaves && middle(other[from:to]) >= foretoldTimes*left
 }
 
 // leftBy is the share that a sound's past, its first span, leaves of each grain between its
