@@ -35,7 +35,7 @@ const gate = computed(() => props.take.summary.measured.decision.gate)
         <dt>Timing spread</dt>
         <dd>
           <b class="figures">{{ a.timing.spreadMs.toFixed(1) }}</b> ms,
-          {{ a.timing.spreadPercent.toFixed(1) }} %, the gate allows {{ gate.spreadPercent }}
+          {{ a.timing.spreadPercent.toFixed(1) }} %, the gate allows {{ gate.spreadPercent }} %
         </dd>
       </div>
       <div>
