@@ -79,3 +79,11 @@ func TestAStringThatStopsBesideAnother(t *testing.T) {
 	})
 	assert.InDelta(t, 0, off, 0.1)
 }
+
+// The change is looked for up to 42 ms before a start: nearer the end of what is asked about it
+// may be one of what comes before.
+func TestHowFarBeforeAStartItIsLookedFor(t *testing.T) {
+	slur := func(x []float64, at int) { reed(x[:at], 147, 0.1, 0.3); reed(x[at:], 165, 0.1, 1.9) }
+	assert.InDelta(t, 0, asked(6000, 42, slur), 1)
+	assert.InDelta(t, 44, asked(6000, 44, slur), 0.1)
+}

@@ -97,3 +97,18 @@ func TestAPeriodIsTheShortestLag(t *testing.T) {
 		assert.Greater(t, alike, 0.9)
 	})
 }
+
+// A sound that is less like itself after one period than after two, by a twentieth and more,
+// has the longer one: partials between those of the shorter make the difference, twice their
+// share of the power.
+func TestAPeriodIsNearlyAsAlikeAsAny(t *testing.T) {
+	for less, period := range map[float64]int{0.04: 90, 0.06: 180} {
+		x := make([]float64, 1080)
+		for i := range x {
+			phase := 2 * math.Pi * float64(i) / 180
+			x[i] = math.Sqrt(1-less/2)*math.Sin(2*phase) + math.Sqrt(less/2)*math.Sin(phase+1)
+		}
+		lag, _ := Period(x, 20, 460)
+		assert.InDelta(t, period, lag, 1.5, "less alike by %.2f", less)
+	}
+}
