@@ -118,7 +118,13 @@ export class UnsentTake {
 
   private keepTake(): void {
     const take = { ...this.take }
-    this.last = this.last.then(() => this.keep(async () => (await open()).put('takes', take)))
+    this.last = this.last.then(() =>
+      this.keep(async () => {
+        const tx = (await open()).transaction('takes', 'readwrite')
+        await putTake(tx.store, take)
+        await tx.done
+      }),
+    )
   }
 
   private keepGathered(): void {
@@ -140,7 +146,7 @@ export class UnsentTake {
           const tx = (await open()).transaction(['takes', 'chunks'], 'readwrite')
           await Promise.all([
             tx.objectStore('chunks').put(samples, [take.id, n]),
-            tx.objectStore('takes').put(take),
+            putTake(tx.objectStore('takes'), take),
             tx.done,
           ])
         },
@@ -175,6 +181,18 @@ export class UnsentTake {
     const stored = this.count === this.rest.length ? [] : await storedSound(this.take.id)
     return [...stored, ...this.rest]
   }
+}
+
+/**
+ * Keeps what the recording has come to. What was said of it meanwhile stays: that it be
+ * handed in, or thrown away.
+ */
+async function putTake(store: TakeStore, take: Unsent): Promise<unknown> {
+  return store.put({ ...(await store.get(take.id)), ...take })
+}
+interface TakeStore {
+  get: (id: string) => Promise<Unsent | undefined>
+  put: (take: Unsent) => Promise<unknown>
 }
 
 function chunksOf(id: string): IDBKeyRange {
