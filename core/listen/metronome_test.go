@@ -6,6 +6,8 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+
+	"manudrill/core/listen/dsp"
 )
 
 // burst is 30 ms of a click of noise that dies away, the same for the same seed.
@@ -68,20 +70,12 @@ func TestAClickIsTakenOut(t *testing.T) {
 		before := make([]float64, modelOrder-int(aloneFrom*l.rate))
 		l.alone = []click{{0, append(before, burst(1)...)}}
 		e := append(make([]float64, int((againShift-aloneFrom)*l.rate)), mixed(burst(1), burst(2), share)...)
-		was := loudness(e)
+		was := dsp.SumSquares(e)
 		assert.Equal(t, known, l.takeClickOut(e, make([]float64, modelOrder)), "%.2f of it is another", share)
 		if known {
-			assert.InDelta(t, share, loudness(e)/was, 0.1)
+			assert.InDelta(t, share, dsp.SumSquares(e)/was, 0.1)
 		} else {
-			assert.InDelta(t, was, loudness(e), 1e-12)
+			assert.InDelta(t, was, dsp.SumSquares(e), 1e-12)
 		}
 	}
-}
-
-func loudness(x []float64) float64 {
-	sum := 0.0
-	for _, v := range x {
-		sum += v * v
-	}
-	return sum
 }

@@ -9,17 +9,23 @@ import (
 	"pgregory.net/rapid"
 )
 
+// sixPartials is so much of a sound of a period, its six partials at any phases.
+func sixPartials(t *rapid.T, period float64, samples int) []float64 {
+	x := make([]float64, samples)
+	for h := 1; h <= 6; h++ {
+		phase := rapid.Float64Range(0, 6).Draw(t, "phase")
+		for i := range x {
+			x[i] += math.Sin(2*math.Pi*float64(h)*float64(i)/period+phase) / float64(h)
+		}
+	}
+	return x
+}
+
 // What has a period is like itself after any number of them, and nowhere else.
 func TestALagIsSomePeriods(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		period := rapid.Float64Range(30, 150).Draw(t, "period")
-		x := make([]float64, 771)
-		for h := 1; h <= 6; h++ {
-			phase := rapid.Float64Range(0, 6).Draw(t, "phase")
-			for i := range x {
-				x[i] += math.Sin(2*math.Pi*float64(h)*float64(i)/period+phase) / float64(h)
-			}
-		}
+		x := sixPartials(t, period, 771)
 		lag, alike := Lag(x, 20, 460)
 		assert.LessOrEqual(t, math.Abs(math.Remainder(float64(lag), period)), 0.75)
 		assert.Greater(t, alike, 0.95)
@@ -85,13 +91,7 @@ func TestAChangeOfVarianceIsFound(t *testing.T) {
 func TestAPeriodIsTheShortestLag(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		period := rapid.Float64Range(60, 150).Draw(t, "period")
-		x := make([]float64, 661)
-		for h := 1; h <= 6; h++ {
-			phase := rapid.Float64Range(0, 6).Draw(t, "phase")
-			for i := range x {
-				x[i] += math.Sin(2*math.Pi*float64(h)*float64(i)/period+phase) / float64(h)
-			}
-		}
+		x := sixPartials(t, period, 661)
 		lag, alike := Period(x, 20, 460)
 		assert.InDelta(t, period, lag, 1.5)
 		assert.Greater(t, alike, 0.9)
