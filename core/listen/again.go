@@ -53,7 +53,7 @@ func (l *Listener) nothingNew(p *peak) bool {
 	if together < alsoInPhase || strengthened(together, grown) {
 		return false
 	}
-	return together > inPhase || grown < 1 && l.samePitch(before, after)
+	return (together > inPhase || grown < 1 && l.samePitch(before, after)) && !l.joined(before, after)
 }
 
 // An Again is where a string may have been struck again within a note, at the pitch that

@@ -13,6 +13,9 @@ type Partial struct{ Step, Cosine, Sine float64 }
 // Amplitude is that of the sinusoid.
 func (p Partial) Amplitude() float64 { return math.Hypot(p.Cosine, p.Sine) }
 
+// Power is the square of the amplitude.
+func (p Partial) Power() float64 { return p.Cosine*p.Cosine + p.Sine*p.Sine }
+
 // Limits of what a sound is taken apart into: the number of sinusoids, and how far
 // below the strongest the weakest may lie, in power.
 const (
