@@ -32,34 +32,99 @@ const (
 	foretoldLoud  = 0.5
 )
 
+// The past alone tells of a start too loud and too rough for its future to foretell it: it
+// leaves no more than a share of most grains before, at least another of those after, which
+// are so much of the power of what comes; but not at a metronome's click.
+const (
+	failsBefore = 0.1
+	failsAfter  = 0.7
+	failsLoud   = 0.7
+)
+
 // foretold moves a start of a note that sounds until a sample to where what the sound's
 // past foretells, period by period, gives way to what its future does, if the two tell so
-// plainly. Thick sounds, as of a guitar overdriven, hardly grow where a slur begins: their
-// periods change.
+// plainly; or else earlier, to where what its past foretells ends. Thick sounds, as of a guitar
+// overdriven, hardly grow where a slur begins: their periods change.
 func (l *Listener) foretold(at, end int) int {
-	grain, span := int(foretoldGrain*l.rate), int(foretoldSpan*l.rate)
-	from, to := at+int(foretoldFrom*l.rate), min(at+int(foretoldTo*l.rate), end-span)
-	x := l.sound.slice(from-span, to+span)
-	if to <= at || len(x) < to-from+2*span {
+	v, from, ok := l.foretelling(at, end)
+	if !ok {
 		return at
 	}
-	past, future := l.leftBy(x, span, grain, -1), l.leftBy(x, span, grain, +1)
-	was, turns := (at-from)/grain, turn(past, future)
-	start := from + turns*grain
-	plain := false
-	switch early, late := min(was, turns), max(was, turns); {
-	case late-early <= foretoldApart || turns < foretoldEdge || turns > len(past)-foretoldEdge:
-	case turns > was:
-		plain = foretells(past, future, early, late, laterLeaves)
-	default:
-		here, next := x[span+early*grain:span+late*grain], x[span+late*grain:]
-		plain = foretells(future, past, early, late, earlierLeaves) &&
-			dsp.MeanSquare(here) >= foretoldLoud*dsp.MeanSquare(next[:min(len(next), span)])
+	grains, plain := v.givesWay()
+	start := from + grains*v.grain
+	if !plain {
+		grains, plain = v.fails()
+		start = from + grains*v.grain
+		plain = plain && !l.onBeat(start)
 	}
 	if !plain || l.last != nil && l.seconds(start) <= l.last.Onset+minInterval {
 		return at
 	}
 	return start
+}
+
+// A foretelling is what the past and the future of a sound leave of the grains between them.
+type foretelling struct {
+	x            []float64 // past, grains, future
+	span, grain  int       // samples of past or future, and of a grain
+	past, future []float64 // the share that either leaves of each grain
+	was          int       // grains before the start that is asked about
+}
+
+// foretelling asks about the start of a note that sounds until a sample; its grains begin at
+// another. It reports false where too little sounds.
+func (l *Listener) foretelling(at, end int) (v foretelling, from int, ok bool) {
+	grain, span := int(foretoldGrain*l.rate), int(foretoldSpan*l.rate)
+	from, to := at+int(foretoldFrom*l.rate), min(at+int(foretoldTo*l.rate), end-span)
+	x := l.sound.slice(from-span, to+span)
+	if to <= at || len(x) < to-from+2*span {
+		return v, from, false
+	}
+	past, future := l.leftBy(x, span, grain, -1), l.leftBy(x, span, grain, +1)
+	return foretelling{x, span, grain, past, future, (at - from) / grain}, from, true
+}
+
+// givesWay is how many grains the past foretells before the future does, and whether that
+// is plainly another start.
+func (v foretelling) givesWay() (grains int, plain bool) {
+	grains = turn(v.past, v.future)
+	early, late := min(v.was, grains), max(v.was, grains)
+	switch {
+	case late-early <= foretoldApart || grains < foretoldEdge || grains > len(v.past)-foretoldEdge:
+		return grains, false
+	case grains > v.was:
+		return grains, foretells(v.past, v.future, early, late, laterLeaves)
+	}
+	return grains, foretells(v.future, v.past, early, late, earlierLeaves) && v.loudness(grains) >= foretoldLoud
+}
+
+// fails is how many grains the past foretells well, and whether all others before the start
+// are plainly of another sound: where two means of the logarithms of what it leaves differ
+// the most beside their spread.
+func (v foretelling) fails() (grains int, plain bool) {
+	past := v.past[:v.was]
+	early, late, most := 0.0, 0.0, 0.0
+	for _, share := range past {
+		late += math.Log(share)
+	}
+	for g := 1; g < v.was; g++ {
+		share := math.Log(past[g-1])
+		early, late = early+share, late-share
+		before, after := float64(g), float64(v.was-g)
+		if apart := late/after - early/before; apart > 0 && before*after*apart*apart > most {
+			grains, most = g, before*after*apart*apart
+		}
+	}
+	plain = grains >= foretoldEdge && v.was-grains > foretoldApart &&
+		middle(past[:grains]) <= failsBefore && middle(past[grains:]) >= failsAfter && v.loudness(grains) >= failsLoud
+	return grains, plain
+}
+
+// loudness is the power from so many grains to the start, beside that of what comes.
+func (v foretelling) loudness(grains int) float64 {
+	start := v.span + v.was*v.grain
+	next := v.x[start:]
+	return dsp.MeanSquare(v.x[v.span+grains*v.grain:start]) / (dsp.LeastPower + dsp.MeanSquare(next[:min(len(next), v.span)]))
 }
 
 // foretells reports whether one side leaves little of most grains from one to another, and the
