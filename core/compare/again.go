@@ -10,17 +10,21 @@ import (
 // that repeats the one before.
 const againWithin = 0.3
 
-// fillAgain takes a note that was missed as played where it repeats the one before, and
-// the string may have been struck again at its time: by itself the sound hardly shows
-// it, but the chart asks for it.
+// fillAgain takes a note that was missed as played where it repeats what was played before,
+// right or wrong, and the string may have been struck again at its time: by itself the sound
+// hardly shows it, but the chart asks for it.
 func (t *Take) fillAgain(secondsPerBeat float64) {
 	for i := range t.Matches {
-		if i == 0 || t.Matches[i].Status != Missed || t.Matches[i-1].Status != Played {
+		if i == 0 || t.Matches[i].Status != Missed || t.Matches[i-1].Status == Missed {
 			continue
 		}
 		before, m := &t.Matches[i-1], &t.Matches[i]
 		again, asked := before.Heard.Again, (m.Chart.Beat-before.Chart.Beat)*secondsPerBeat
-		if m.Chart.MIDI != before.Chart.MIDI || again.T == 0 || math.Abs(again.T-before.Heard.Onset-asked) > againWithin*asked {
+		repeats := m.Chart.MIDI == before.Chart.MIDI
+		if before.Status == Wrong {
+			repeats = m.Chart.MIDI == t.MIDI(before.Heard)
+		}
+		if !repeats || again.T == 0 || math.Abs(again.T-before.Heard.Onset-asked) > againWithin*asked {
 			continue
 		}
 		m.Status, m.Heard = Played, before.Heard

@@ -42,6 +42,20 @@ func TestARepeatedNoteIsMissedWhereNothingShowsIt(t *testing.T) {
 	}
 }
 
+// A wrong note may have the pitch that is asked for next.
+func TestANoteThatRepeatsAWrongOneIsBelieved(t *testing.T) {
+	c, heard := repeating(5.5)
+	c.Notes[2].MIDI, c.Notes[2].Fret = 67, 8
+	heard[2].Again = listen.Again{T: 3.51, LevelDB: -23}
+	heard = slices.Delete(heard, 3, 4)
+	take := Compare(c, heard)
+	assert.Equal(t, Wrong, take.Matches[2].Status)
+	assert.Equal(t, Played, take.Matches[3].Status)
+	assert.InDelta(t, 3.51, take.Matches[3].Heard.Onset, 1e-9)
+	heard[2].Pitch = 69
+	assert.Equal(t, Missed, Compare(c, heard).Matches[3].Status, "of another pitch it repeats nothing")
+}
+
 func TestAnotherNoteIsNotBelieved(t *testing.T) {
 	c, heard := repeating(5.5)
 	c.Notes[7].MIDI, c.Notes[7].Fret = 67, 8

@@ -41,7 +41,17 @@ func (l *Listener) hiddenStep(end int, late float64) int {
 	if least := int(minInterval * l.rate); at-l.open.at < least || end-at < least {
 		return 0
 	}
+	if l.toldAs(late, at) {
+		return 0
+	}
 	return at
+}
+
+// toldAs reports whether the open note, if it lasts until a sample, is told at a pitch all
+// the same, or at an undertone of it where so little is left: the two are one note.
+func (l *Listener) toldAs(pitch float64, end int) bool {
+	told, _ := l.pitches(l.open.at, end)
+	return math.Abs(told-pitch) < samePitch || end-l.open.at < int(minSounding*l.rate) && undertone(told, pitch)
 }
 
 // earlyPitch returns the pitch with which the open note begins, once the string before
