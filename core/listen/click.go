@@ -119,7 +119,7 @@ func (l *Listener) ringsOn(at, end int, midi, late float64) bool {
 	if left >= ringsOnUnexplained*dsp.SumSquares(x) {
 		return false
 	}
-	return !strengthened(l.tracedBack(was, x, overFrom-ringTo))
+	return !strengthened(l.tracedBack(was, x, overFrom-ringTo)) && !l.joined(was, x)
 }
 
 // samePitch is how far a string that rings on is heard off its pitch at the most, in
