@@ -123,6 +123,10 @@ func (t Take) Last() int {
 	return -1
 }
 
+// mostRelaid is how often a take is laid on its chart again without what is too faint: what
+// was right by chance then may no longer be.
+const mostRelaid = 3
+
 // Compare lays what was heard against the passes of a chart. A player may start
 // late, stop and go on, begin again, play more passes than asked for, and have
 // strings up to a quarter tone out; the tempo asked for is only where the search
@@ -136,7 +140,11 @@ func Compare(c chart.Chart, heard []listen.Note, ticks ...float64) Take {
 		return Take{Chart: c, Passes: asked}
 	}
 	best, pairs, off := laid(c, asked, heard)
-	if loud := withoutFaint(best, pairs); len(loud) < len(heard) {
+	for range mostRelaid {
+		loud := withoutFaint(best, pairs)
+		if len(loud) == len(heard) {
+			break
+		}
 		heard = loud
 		best, pairs, off = laid(c, asked, heard)
 	}

@@ -1,6 +1,7 @@
 package compare_test
 
 import (
+	"math/rand/v2"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -29,6 +30,7 @@ func TestFaintSoundsAreNoMistakes(t *testing.T) {
 	written := pairs(t)
 	played := loud(exact(written, 2, 90), -20)
 	voice := listen.Note{Onset: played[6].Onset + 0.15, Pitch: 58, LevelDB: -37}
+	behind := played[21].Onset + 1
 	before := listen.Note{Onset: 0.7, Pitch: 61, LevelDB: -36}
 	for name, c := range map[string]struct {
 		heard   []listen.Note
@@ -37,6 +39,10 @@ func TestFaintSoundsAreNoMistakes(t *testing.T) {
 		extras  int
 		missing int // index of the one missed
 	}{
+		"a word said after":  {with(played, 22, listen.Note{Onset: behind, Pitch: 58, LevelDB: -31.5}), 22, 0, 0, -1},
+		"a word said before": {with(played, 0, listen.Note{Onset: before.Onset, Pitch: 58, LevelDB: -31.5}), 22, 0, 0, -1},
+		"one more after":     {with(played, 22, listen.Note{Onset: behind, Pitch: 58, LevelDB: -28.5}), 22, 0, 1, -1},
+		"a touched string":   {with(played, 7, listen.Note{Onset: voice.Onset, Pitch: 58, LevelDB: -31.5}), 22, 0, 1, -1},
 		"voices":             {append([]listen.Note{before}, with(played, 7, voice)...), 22, 0, 0, -1},
 		"an extra note":      {with(played, 7, listen.Note{Onset: voice.Onset, Pitch: 58, LevelDB: -25}), 22, 0, 1, -1},
 		"a voice for a note": {with(without(played, 9), 9, listen.Note{Onset: played[9].Onset, Pitch: 58, LevelDB: -38}), 21, 1, 0, 9},
@@ -52,6 +58,25 @@ func TestFaintSoundsAreNoMistakes(t *testing.T) {
 	soft := loud(played, -20)
 	soft[4].LevelDB = -38
 	assert.Equal(t, 22, compare.Compare(written, soft).Count(compare.Played), "a weak slur in its place is played")
+}
+
+// What is said after a drill may have pitches of it, and times: none of it is the player's,
+// however it is laid on another pass.
+func TestWhatIsSaidAfterADrillIsNoExtra(t *testing.T) {
+	written := pairs(t)
+	for seed := range uint64(40) {
+		rng := rand.New(rand.NewPCG(seed, 5))
+		heard := loud(exact(written, 2, 90), -20)
+		at, notes := heard[len(heard)-1].Onset, len(heard)
+		for range 12 {
+			at += 0.1 + 0.3*rng.Float64()
+			said := listen.Note{Onset: at, Pitch: heard[rng.IntN(notes)].Pitch, LevelDB: -35 - 8*rng.Float64()}
+			heard = append(heard, said)
+		}
+		take := compare.Compare(written, heard)
+		assert.Equal(t, notes, take.Count(compare.Played), "seed %d", seed)
+		assert.Empty(t, take.Extras, "seed %d", seed)
+	}
 }
 
 // An extra note an octave off is not laid on the note before it that was missed; one

@@ -99,8 +99,9 @@ func (v view) overlapping(until int) float64 {
 
 // ringsOn reports whether what was taken for a note is only a click or a knock
 // over the note before, which goes on beneath it as it was: at the same pitch, to its
-// end, or an octave off where few of its partials are left.
-func (l *Listener) ringsOn(at, end int, midi, late float64) bool {
+// end, or an octave off where few of its partials are left. Where the start is sharp, as
+// that of a voice is not, another string may sound besides.
+func (l *Listener) ringsOn(at, end int, midi, late float64, sharp bool) bool {
 	for _, pitch := range []float64{midi, cmp.Or(late, midi)} {
 		if !l.asBefore(pitch) {
 			return false
@@ -119,7 +120,7 @@ func (l *Listener) ringsOn(at, end int, midi, late float64) bool {
 	if left >= ringsOnUnexplained*dsp.SumSquares(x) {
 		return false
 	}
-	return !strengthened(l.tracedBack(was, x, overFrom-ringTo)) && !l.joined(was, x)
+	return !strengthened(l.tracedBack(was, x, overFrom-ringTo)) && !(sharp && l.joined(was, x))
 }
 
 // samePitch is how far a string that rings on is heard off its pitch at the most, in

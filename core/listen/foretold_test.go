@@ -6,6 +6,8 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+
+	"manudrill/core/listen/dsp"
 )
 
 // asked is what is made of a start that was taken so many milliseconds off the true one, in
@@ -78,6 +80,50 @@ func TestAStringThatStopsBesideAnother(t *testing.T) {
 		}
 	})
 	assert.InDelta(t, 0, off, 0.1)
+}
+
+// roughFor is 14 ms, in samples at breakRate.
+const roughFor = 309
+
+// rough is a tone, with hiss in it, that gives way to an attack of noise, this loud beside it, and then to
+// another tone: what neither tone foretells.
+func rough(loud, hiss float64) func(x []float64, at int) {
+	return func(x []float64, at int) {
+		rng := rand.New(rand.NewPCG(3, 4))
+		reed(x[:at], 147, 0.1, 0.3)
+		tone := math.Sqrt(dsp.MeanSquare(x[:at]))
+		for i := range at {
+			x[i] += hiss * tone * rng.NormFloat64()
+		}
+		for i := at; i < at+roughFor; i++ {
+			x[i] = loud * tone * rng.NormFloat64()
+		}
+		reed(x[at+roughFor:], 220, 0.1, 1.9)
+	}
+}
+
+// A start that was taken where a rough attack is over is moved to where it begins: what the
+// past foretells ends there. A string that is stopped before the note ends, too, but leaves
+// less.
+func TestARoughAttackBelongsToItsNote(t *testing.T) {
+	for _, off := range []float64{12, 14, 16} {
+		assert.InDelta(t, 0, asked(6000, off, rough(1, 0)), 1.5, "%+.0f ms", off)
+	}
+	assert.InDelta(t, 14, asked(6000, 14, rough(0.5, 0)), 0.1, "too quiet")
+	assert.InDelta(t, 0, asked(6000, 14, rough(1, 0.20)), 1.5)
+	assert.InDelta(t, 14, asked(6000, 14, rough(1, 0.25)), 0.1, "its past is foretold too badly")
+	assert.InDelta(t, 6, asked(6000, 6, rough(1, 0)), 0.1, "so near it is left")
+}
+
+// A metronome's click is no attack of the note behind it.
+func TestAClickIsNoRoughAttack(t *testing.T) {
+	l, x := New(breakRate), make([]float64, 12000)
+	rough(1, 0)(x, 6000)
+	l.sound.add(x)
+	start := l.lead + 6000 + roughFor
+	assert.Less(t, l.foretold(start, l.lead+len(x)), start-200)
+	l.beat, l.beatAt = 11025, l.lead+6000
+	assert.Equal(t, start, l.foretold(start, l.lead+len(x)))
 }
 
 // The change is looked for up to 42 ms before a start: nearer the end of what is asked about it

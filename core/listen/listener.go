@@ -10,7 +10,7 @@ import (
 // Version counts the changes of what the listener makes of the same sound, so that
 // takes judged by different ones can be told apart. Raise it with every change
 // that moves a figure.
-const Version = 4
+const Version = 5
 
 // A Note is one heard note. Times are seconds from the first sample.
 type Note struct {
@@ -77,6 +77,7 @@ type onset struct {
 	at      int     // sample
 	lasting float64 // how much of what has grown there stays
 	sure    bool    // nothing but the note starts there
+	sharp   bool    // its attack is: see [start]
 }
 
 // Rates at which a listener hears, in samples a second: below there is too little left
@@ -269,7 +270,7 @@ func (l *Listener) judge(p peak) {
 	if !s.plain {
 		at, sure = l.fadeIn(at)
 	}
-	next := &onset{at, max(p.lasting, minLasting), sure}
+	next := &onset{at, max(p.lasting, minLasting), sure, s.plain}
 	if l.open != nil {
 		if next.at-l.open.at < int(minInterval*l.rate) {
 			if l.overtakes(next) {
@@ -294,26 +295,27 @@ func (l *Listener) startsNote(p *peak) bool {
 // tell measures the open note, which lasts until sample end at the most. What
 // has no pitch, or falls silent at once, is no note.
 func (l *Listener) tell(end int) {
-	at, sure, late := l.open.at, l.open.sure, l.latePitch(l.open.at, end)
+	start, late := *l.open, l.latePitch(l.open.at, end)
 	step := l.hiddenStep(end, late)
 	doubts := l.doubts
 	l.open, l.doubts, l.sung = nil, nil, 0
 	if step > 0 {
-		l.measure(at, step, sure, l.latePitch(at, step), doubts)
-		at, sure = step, true
+		l.measure(start, step, l.latePitch(start.at, step), doubts)
+		start = onset{at: step, sure: true}
 	}
-	l.measure(at, end, sure, late, doubts)
+	l.measure(start, end, late, doubts)
 }
 
-// measure tells the note that sounds from one sample to another, with a pitch towards
+// measure tells the note that sounds from its start to a sample, with a pitch towards
 // its end. Where it is not sure to start there, it may start later.
-func (l *Listener) measure(at, end int, sure bool, late float64, doubts []peak) {
+func (l *Listener) measure(from onset, end int, late float64, doubts []peak) {
+	at := from.at
 	if isClick(l.sound.slice(at, end), l.rate) {
 		l.noNote(at)
 		return
 	}
 	midi, other := l.pitches(at, end)
-	if start := l.foretold(l.behindAClick(at, sure, midi), end); start != at {
+	if start := l.foretold(l.behindAClick(at, from.sure, midi), end); start != at {
 		at = start
 		midi, other = l.pitches(at, end)
 	}
@@ -337,7 +339,7 @@ func (l *Listener) measure(at, end int, sure bool, late float64, doubts []peak) 
 		Brief:   brief,
 	}
 	still := l.ringsAt(at)
-	if l.last != nil && l.ringsOn(at, end, midi, late) {
+	if l.last != nil && l.ringsOn(at, end, midi, late, from.sharp) {
 		l.ticks = append(l.ticks, n.Onset)
 		if still {
 			l.last.End = n.End

@@ -22,14 +22,15 @@ func over(seed uint64, ringing, other, loud float64) []float64 {
 	return x
 }
 
-// A note 7 dB below the string that rings on is a note: of seven pairs of strings and four
-// players each all but one or two. One far below, as a string that is touched, is none.
+// A note 10 dB below the string that rings on is a note, though the strongest partials are
+// those of that string: of seven pairs of strings and four players each all but one or two.
+// One 24 dB below, as a string that is touched, is none.
 func TestASofterNoteOnAnotherStringIsHeard(t *testing.T) {
 	heard, none, all := 0, 0, 0
 	for _, pair := range [][2]float64{{55, 69}, {50, 64}, {45, 61}, {57, 66}, {52, 59}, {64, 71}, {48, 55}} {
 		for seed := range uint64(4) {
 			all++
-			for _, n := range listen.Listen(testRate, over(seed, pair[0], pair[1], 0.38)) {
+			for _, n := range listen.Listen(testRate, over(seed, pair[0], pair[1], 0.33)) {
 				if math.Abs(n.Onset-1) < 0.008 {
 					heard++
 				}
@@ -39,7 +40,7 @@ func TestASofterNoteOnAnotherStringIsHeard(t *testing.T) {
 			}
 		}
 	}
-	t.Logf("heard %d, none %d of %d", heard, none, all)
 	assert.GreaterOrEqual(t, heard, all-2)
+	assert.LessOrEqual(t, heard, all, "none twice")
 	assert.GreaterOrEqual(t, none, all-2)
 }
