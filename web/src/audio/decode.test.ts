@@ -32,6 +32,48 @@ describe('a file that is handed in', () => {
       expect(await readable(made)).toBe(made)
     }
   })
+  it('is decoded where it is a WAV file that the server does not read', async () => {
+    browser()
+    const wav = (kind: number, channels: number, bits: number, first = 'fmt ') => {
+      const head = new DataView(new ArrayBuffer(100))
+      const put = (at: number, text: string) =>
+        [...text].forEach((letter, i) => head.setUint8(at + i, letter.charCodeAt(0)))
+      put(0, 'RIFF')
+      put(4, 'ftyp') // this browser decodes it
+      put(12, first)
+      const at = first === 'fmt ' ? 12 : 12 + 8 + 6
+      head.setUint32(16, first === 'fmt ' ? 16 : 5, true)
+      put(at, 'fmt ')
+      head.setUint32(at + 4, 16, true)
+      head.setUint16(at + 8, kind, true)
+      head.setUint16(at + 10, channels, true)
+      head.setUint16(at + 22, bits, true)
+      return new File([head], 'take.wav')
+    }
+    for (const [kind, channels, bits] of [
+      [1, 1, 16],
+      [1, 2, 24],
+      [1, 2, 32],
+      [3, 2, 32],
+      [0xfffe, 2, 24],
+    ] as const) {
+      const made = wav(kind, channels, bits)
+      expect(await readable(made), `${kind} ${bits}`).toBe(made)
+    }
+    for (const [kind, channels, bits] of [
+      [7, 1, 8], // µ-law
+      [6, 1, 8], // A-law
+      [2, 1, 4], // ADPCM
+      [1, 1, 8],
+      [3, 2, 64],
+      [1, 4, 16],
+    ] as const) {
+      expect((await readable(wav(kind, channels, bits))).type, `${kind} ${bits}`).toBe('audio/wav')
+      expect((await readable(wav(kind, channels, bits, 'JUNK'))).type).toBe('audio/wav')
+    }
+    const short = file('RIFF', 2)
+    expect(await readable(short), 'for the server to say that it is cut off').toBe(short)
+  })
   it('becomes WAV where the browser decodes it', async () => {
     browser()
     const made = await readable(file('\0\0\0\x20ftypM4A '))

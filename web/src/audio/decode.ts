@@ -21,10 +21,41 @@ const rate = 44100
  * as it is, for the server to say what is wrong with it.
  */
 export async function readable(file: File): Promise<Blob> {
-  const start = new TextDecoder('latin1').decode(await file.slice(0, 4).arrayBuffer())
-  if (readByServer.includes(start)) return file
+  const head = new DataView(await file.slice(0, headBytes).arrayBuffer())
+  const start = letters(head, 0)
+  if (readByServer.includes(start) && !(start === 'RIFF' && isOtherWav(head))) return file
   const sound = await decoded(file)
   return sound ? encodeWav([monoOf(sound)], sound.sampleRate) : file
+}
+
+/** Of a file's head so much is looked at; what a WAV file is comes within it. */
+const headBytes = 4096
+
+const letters = (head: DataView, at: number) =>
+  new TextDecoder('latin1').decode(new Uint8Array(head.buffer).slice(at, at + 4))
+
+/**
+ * Whether a WAV file holds what the server does not read: a telephone's or another
+ * compression, 8 or 64 bits, more than two channels. Its chunks have four letters and a
+ * length (Multimedia Programming Interface and Data Specifications 1.0, IBM and Microsoft, 1991).
+ */
+function isOtherWav(head: DataView): boolean {
+  const [pcm, float, extensible] = [1, 3, 0xfffe]
+  for (let at = 12; at + 24 <= head.byteLength;) {
+    const length = head.getUint32(at + 4, true)
+    if (letters(head, at) === 'fmt ') {
+      const kind = head.getUint16(at + 8, true)
+      const bits = head.getUint16(at + 22, true)
+      const read = kind === float ? [32] : [16, 24, 32]
+      return (
+        ![pcm, float, extensible].includes(kind) ||
+        !read.includes(bits) ||
+        head.getUint16(at + 10, true) > 2
+      )
+    }
+    at += 8 + length + (length % 2)
+  }
+  return false
 }
 
 /** The sound of a file, where this browser can decode it within its memory. */

@@ -196,6 +196,11 @@ const noRoom = new Problem(
 const fileInput = ref<HTMLInputElement>()
 /** A file that was dropped or chosen, until its tempo is told. */
 const fileHere = shallowRef<File>()
+// What is asked, told or refused stands at the top: who chose the file further down is taken
+// there.
+watch([fileHere, take, problem], (now, was) => {
+  if (now.some((that, i) => that && !was[i])) window.scrollTo({ top: 0 })
+})
 /** In bpm, once it is heard. */
 const tempoOfFile = ref<number>()
 function offer(file: File | undefined) {
