@@ -262,7 +262,9 @@ const leftToPlay = computed(() => {
   const { countIn, pass } = moment.value
   if (countIn) return 'get ready'
   const word = (besides().aside ? ', does not count' : '') + (films.value ? ', filmed' : '')
-  return pass === undefined ? 'done' : `pass ${pass + 1} of ${laid.value?.chart.passes ?? 1}${word}`
+  return pass === undefined
+    ? 'play to the end'
+    : `pass ${pass + 1} of ${laid.value?.chart.passes ?? 1}${word}`
 })
 const goText = computed(() => {
   if (source.value === 'file') return 'Choose a file'
