@@ -39,11 +39,11 @@ func withoutFaint(a *aligner, pairs []pair) []listen.Note {
 	}
 	var out []listen.Note
 	for i, n := range a.heard {
-		below, faint := usual-n.LevelDB, faintDB
+		below, faint := usual-n.LevelDB, float64(faintDB)
 		if i < first || i > last {
 			faint = faintAsideDB
 		}
-		if !n.Brief && below < float64(faint) || right[i] && below < faintRightDB {
+		if !n.Brief && below < faint || right[i] && below < faintRightDB {
 			out = append(out, n)
 		}
 	}

@@ -51,12 +51,11 @@ func (l *Listener) foretold(at, end int) int {
 		return at
 	}
 	grains, plain := v.givesWay()
-	start := from + grains*v.grain
 	if !plain {
 		grains, plain = v.fails()
-		start = from + grains*v.grain
-		plain = plain && !l.onBeat(start)
+		plain = plain && !l.onBeat(from+grains*v.grain)
 	}
+	start := from + grains*v.grain
 	if !plain || l.last != nil && l.seconds(start) <= l.last.Onset+minInterval {
 		return at
 	}

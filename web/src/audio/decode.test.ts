@@ -71,6 +71,13 @@ describe('a file that is handed in', () => {
       expect((await readable(wav(kind, channels, bits))).type, `${kind} ${bits}`).toBe('audio/wav')
       expect((await readable(wav(kind, channels, bits, 'JUNK'))).type).toBe('audio/wav')
     }
+    for (const length of [0, 7, 0xffffffff]) {
+      const nowhere = new DataView(new ArrayBuffer(5000))
+      ;[...'RIFF'].forEach((letter, i) => nowhere.setUint8(i, letter.charCodeAt(0)))
+      for (let at = 16; at + 4 <= 5000; at += 8) nowhere.setUint32(at, length, true)
+      const made = new File([nowhere], 'nowhere.wav')
+      expect(await readable(made), `chunks of ${length} bytes`).toBe(made)
+    }
     const short = file('RIFF', 2)
     expect(await readable(short), 'for the server to say that it is cut off').toBe(short)
   })
