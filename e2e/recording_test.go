@@ -167,8 +167,10 @@ func TestFilesThatAreNoTakesAndOneThatIs(t *testing.T) {
 		p.press("Hand it in")
 		p.see(c.says)
 	}
+	p.until("the page is scrolled down", `(scrollTo(0, document.body.scrollHeight), scrollY > 100)`)
 	p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{good}))
 	p.see("120 bpm, as the stand says")
+	p.until("the question is on the screen", `document.querySelector('.played').getBoundingClientRect().top > 0`)
 	p.press("Leave it")
 	p.until("nothing is handed in", `!document.body.innerText.includes('At which tempo')`)
 	p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{good}))
