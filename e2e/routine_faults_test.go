@@ -83,8 +83,9 @@ func TestARoutineOnADeviceWithoutRoom(t *testing.T) {
 	}, patience, 100*time.Millisecond)
 }
 
-// Two windows of one browser play the same drill without a line. Once it is back each take
-// is handed in once, whichever window does it.
+// Two windows of one browser play the same drill without a line. Each says so, also the one that
+// finds the other at handing in. Once the line is back each take is handed in once, whichever
+// window does it, and both show the studio's word.
 func TestTwoWindowsHandInOnce(t *testing.T) {
 	file := shortDrill("Played in two windows")
 	stand := onTheStand(t, file)
@@ -96,17 +97,26 @@ func TestTwoWindowsHandInOnce(t *testing.T) {
 	first.sitDown(stand)
 	second.do(chromedp.Navigate(base + stand))
 	second.see("8 notes a pass")
-	for _, p := range []page{first, second} {
-		p.cut(true)
-		p.press("Play")
-		p.see("Timing spread", "is kept on this device and handed in by itself")
-	}
+	first.cut(true)
+	second.cut(true)
+	first.press("Play")
+	first.see("Timing spread", "is kept on this device and handed in by itself")
+	evaluate[any](first, `(() => {
+		const until = new Promise((resolve) => (window.handedIn = resolve))
+		void navigator.locks.request('manudrill outbox', () => until)
+	})()`)
+	second.press("Play")
+	second.see("Timing spread")
+	second.until("the second waits for its turn", `(navigator.locks.query().then((all) => (window.queue = all.pending.length)), window.queue > 0)`)
+	evaluate[any](first, `handedIn()`)
+	second.see("is kept on this device and handed in by itself", "2 recordings on this device are not handed in yet")
 	for _, p := range []page{first, second} {
 		p.cut(false)
-		evaluate[any](p, `window.dispatchEvent(new Event('online'))`)
 	}
+	evaluate[any](first, `window.dispatchEvent(new Event('online'))`)
 	for _, p := range []page{first, second} {
 		p.until("all is handed in", `!document.body.innerText.includes('not handed in')`)
+		p.see("All figures, and listen to it")
 	}
 	require.Eventually(t, func() bool { return standing(t, stand).Takes == 2 }, patience, 100*time.Millisecond)
 }

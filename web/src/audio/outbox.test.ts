@@ -6,23 +6,36 @@ import type { Unsent } from './unsent'
 
 const unreachable = new Problem('Manudrill cannot be reached', 'Try again.')
 
-/** A box on a device of its own, with a server that does as it is told. */
-function box(
-  takes: Partial<Unsent>[],
-  answers: (Problem | 'taken' | 'hangs')[],
-  films: (Problem | 'taken')[] = [],
-) {
+/** What the windows of one browser share. */
+function device(takes: Partial<Unsent>[]) {
   const store = new Map<string, Unsent>()
   for (const [i, t] of takes.entries()) {
     const id = `t${i}`
     const whole = { rate: 8000, frames: 3, bpm: 60, assignmentId: 'a', whole: true, ...t }
     store.set(id, { id, startedAt: `2026-05-0${i + 1}T12:00:00Z`, ...whole })
   }
+  let turn: Promise<unknown> = Promise.resolve()
+  const alone = (action: () => Promise<void>) => {
+    const done = turn.then(action)
+    turn = done.catch(() => undefined)
+    return done
+  }
+  return { store, alone }
+}
+
+/** A box on a device, one of its own by default, with a server that does as it is told. */
+function box(
+  takes: Partial<Unsent>[],
+  answers: (Problem | 'taken' | 'hangs')[],
+  films: (Problem | 'taken')[] = [],
+  { store, alone } = device(takes),
+  taken: Problem | 'taken' = 'taken',
+) {
   const sent: string[] = []
   const waits: number[] = []
   const timers: (() => void)[] = []
   let now = Date.parse('2026-05-04T12:00:00Z')
-  let locked = false
+  let hung: (a: Problem | Take) => void = () => undefined
   const parts: Parts = {
     takes: async () => [...store.values()],
     sound: async () => [new Float32Array(3)],
@@ -32,7 +45,10 @@ function box(
       expect(file.size).toBe(44 + 9)
       sent.push(t.id)
       const a = answers.shift() ?? 'taken'
-      if (a === 'hangs') return new Promise(() => undefined)
+      if (a === 'hangs')
+        return new Promise((resolve, reject) => {
+          hung = (a) => (a instanceof Problem ? reject(a) : resolve(a))
+        })
       if (a !== 'taken') throw a
       return { summary: { id: t.id } } as Take
     },
@@ -41,10 +57,12 @@ function box(
       const a = films.shift() ?? 'taken'
       if (a !== 'taken') throw a
     },
-    now: () => now,
-    alone: async (action) => {
-      if (!locked) await action()
+    taken: async (id) => {
+      if (taken !== 'taken') throw taken
+      return { summary: { id } } as Take
     },
+    now: () => now,
+    alone,
     later: (action, ms) => (waits.push(ms), timers.push(action)),
   }
   return {
@@ -54,7 +72,8 @@ function box(
     waits,
     timers,
     pass: (ms: number) => (now += ms),
-    lock: (on: boolean) => (locked = on),
+    /** What the server says at last to what hangs. */
+    answer: (a: Problem | Take) => hung(a),
   }
 }
 
@@ -130,14 +149,72 @@ describe('the outbox', () => {
     expect(b.sent).toEqual(['t0'])
   })
 
-  it('sends nothing while another window is at it', async () => {
-    const b = box([{}], [])
-    b.lock(true)
+  it('waits for its turn while another window is at it, and then says that there is no line', async () => {
+    const both = device([{}, { whole: false }])
+    const first = box([], ['hangs'], [], both)
+    const second = box([], [unreachable], [], both)
+    void first.outbox.run()
+    await settle()
+    void second.outbox.handIn('t1')
+    await settle()
+    expect([first.sent, second.sent]).toEqual([['t0'], []])
+    first.answer(unreachable)
+    await settle()
+    expect(second.outbox.fault.value?.title).toBe('Manudrill cannot be reached')
+    expect(second.waits).toEqual([2_000])
+    expect(both.store.size).toBe(2)
+  })
+
+  it('tells of a take that another window has handed in meanwhile', async () => {
+    const both = device([{}, { whole: false }])
+    const first = box([], ['hangs', 'taken'], [], both)
+    const second = box([], [], [], both)
+    const heard: string[] = []
+    void first.outbox.run()
+    await settle()
+    void second.outbox.handIn('t1', (take) => heard.push(take.summary.id))
+    await settle()
+    first.answer({ summary: { id: 't0' } } as Take)
+    await settle()
+    expect([first.sent, second.sent]).toEqual([['t0', 't1'], []])
+    expect([heard, both.store.size]).toEqual([['t1'], 0])
+  })
+
+  it('is not held up by a take that another window has handed in and that is gone since', async () => {
+    const both = device([{}, { whole: false }])
+    const b = box([], [], [], both, new Problem('Not found', 'The take was thrown away.', 404))
+    const elsewhere = both.alone(async () => void both.store.delete('t0'))
+    void b.outbox.handIn('t0')
+    await elsewhere
+    await settle()
+    await b.outbox.handIn('t1')
+    await settle()
+    expect([b.sent, both.store.size]).toEqual([['t1'], 0])
+    expect(b.outbox.fault.value).toBeUndefined()
+  })
+
+  it.each(Array.from({ length: 30 }, (_, i) => i))(
+    'leaves none behind that is handed in %i steps after it began with the others',
+    async (steps) => {
+      const b = box([{}, { whole: false }], [])
+      void b.outbox.run()
+      for (let i = 0; i < steps; i++) await Promise.resolve()
+      void b.outbox.handIn('t1')
+      await settle()
+      expect([b.sent, b.store.size]).toEqual([['t0', 't1'], 0])
+    },
+  )
+
+  it('plans one try at a time, however many takes are played without a line', async () => {
+    const takes = [{}, { whole: false }, { whole: false }]
+    const b = box(takes, [unreachable, unreachable, unreachable])
     await b.outbox.run()
-    expect(b.sent).toEqual([])
-    b.lock(false)
-    await b.outbox.run()
-    expect(b.sent).toEqual(['t0'])
+    for (const id of ['t1', 't2']) {
+      await b.outbox.handIn(id)
+      await settle()
+    }
+    expect(b.sent).toEqual(['t0', 't0', 't0'])
+    expect(b.waits).toEqual([2_000])
   })
 
   it('lets the recordings of others wait for them', async () => {
@@ -185,5 +262,5 @@ describe('the outbox', () => {
 })
 
 async function settle() {
-  for (let i = 0; i < 20; i++) await Promise.resolve()
+  for (let i = 0; i < 60; i++) await Promise.resolve()
 }

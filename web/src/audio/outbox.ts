@@ -1,7 +1,7 @@
 import { computed, ref, shallowRef } from 'vue'
 
 import { Problem, problemOf, type Take } from '../api/client'
-import { handIn, handInFilm } from '../api/takes'
+import { getTake, handIn, handInFilm } from '../api/takes'
 import type { Film } from './camera'
 import { changeUnsent, forgetUnsent, unsentSound, unsentTakes, type Unsent } from './unsent'
 import { encodeMidi } from './struck'
@@ -20,8 +20,10 @@ export interface Parts {
   forget: (id: string) => Promise<void>
   send: (take: Unsent, file: Blob) => Promise<Take>
   sendFilm: (takeId: string, film: Film) => Promise<void>
+  /** One that the server has. */
+  taken: (id: string) => Promise<Take>
   now: () => number
-  /** Runs something unless another window is at it. */
+  /** Runs something once no other window is at it. */
   alone: (action: () => Promise<void>) => Promise<void>
   later: (action: () => void, ms: number) => void
 }
@@ -49,6 +51,9 @@ export function useOutbox(parts: Parts) {
   const others = shallowRef(new Set<string>())
   let failures = 0
   let running = false
+  /** It was called while under way, perhaps too late for what it was called for. */
+  let anew = false
+  let planned = false
 
   const mine = (t: Unsent) =>
     t.personId === undefined ? !others.value.has(t.id) : t.personId === who.value
@@ -61,23 +66,42 @@ export function useOutbox(parts: Parts) {
     all.value = await parts.takes()
   }
 
-  /** Sends what can be sent. While that is under way, another call changes nothing. */
+  /** Sends what can be sent. Called while that is under way, it looks once more after it. */
   async function run(): Promise<void> {
+    anew = running
     if (running) return
     running = true
     try {
       await parts.alone(async () => {
+        const awaited = [...heard.keys()]
         await look()
+        await tellOfOthers(awaited)
         for (let t = waiting.value[0]; t; t = waiting.value[0]) {
-          if (!(await sendOne(t))) break
+          if (!(await sendOne(t))) return
           await look()
         }
+        succeeded()
       })
     } catch (thrown) {
       fault.value = problemOf(thrown) // the device's store, which may come back
       again()
     } finally {
       running = false
+    }
+    if (anew) await run()
+  }
+
+  /** Tells of those that another window has handed in: they are on this device no more. */
+  async function tellOfOthers(awaited: string[]) {
+    for (const id of awaited) {
+      if (all.value.some((t) => t.id === id)) continue
+      try {
+        heard.get(id)?.(await parts.taken(id))
+      } catch (thrown) {
+        const { status } = problemOf(thrown)
+        if (status < 400 || status >= 500) throw thrown // else it is gone, or not theirs to see
+      }
+      heard.delete(id)
     }
   }
 
@@ -90,8 +114,7 @@ export function useOutbox(parts: Parts) {
       heard.delete(t.id)
       if (t.film) await parts.sendFilm(t.id, t.film) // what refuses it says that the take is there
       await parts.forget(t.id)
-      failures = 0
-      fault.value = undefined
+      succeeded()
       return true
     } catch (thrown) {
       const p = problemOf(thrown)
@@ -111,9 +134,22 @@ export function useOutbox(parts: Parts) {
     }
   }
 
+  function succeeded() {
+    failures = 0
+    fault.value = undefined
+  }
+
+  /** Tries once more later; one try is planned at a time, however many were made. */
   function again() {
-    const wait = waits[Math.min(failures++, waits.length - 1)]!
-    parts.later(() => void run(), wait)
+    if (planned) return
+    planned = true
+    parts.later(
+      () => {
+        planned = false
+        void run()
+      },
+      waits[Math.min(failures++, waits.length - 1)]!,
+    )
   }
 
   return {
@@ -163,12 +199,13 @@ async function asFile(t: Unsent, sound: Parts['sound']): Promise<Blob> {
 /** A recording as a file, to be heard or saved. */
 export const fileOf = (t: Unsent): Promise<Blob> => asFile(t, unsentSound)
 
-/** Lets one window at a time do it, where the browser can tell them apart. */
+/**
+ * Lets one window at a time do it, where the browser can tell them apart. Each has its turn:
+ * one that gave up while another is at it would not know that its recordings wait.
+ */
 async function alone(action: () => Promise<void>): Promise<void> {
   if (!('locks' in navigator)) return action()
-  await navigator.locks.request('manudrill outbox', { ifAvailable: true }, async (lock) => {
-    if (lock) await action()
-  })
+  await navigator.locks.request('manudrill outbox', action)
 }
 
 /** The box of this device. */
@@ -193,6 +230,7 @@ export const outbox = useOutbox({
       file,
     }),
   sendFilm: handInFilm,
+  taken: getTake,
   now: () => Date.now(),
   alone,
   later: (action, ms) => setTimeout(action, ms),
