@@ -163,12 +163,20 @@ func (v view) bestFade(fades []fade) (start int, left, plain float64) {
 // [begin, end).
 func (v view) unexplained(begin, end int, f fade) float64 {
 	x, before, after := v.x[begin:end], v.before[begin:end], v.after[begin:end]
-	sum := 0.0
-	for i, old := range f.old[:len(x)] {
-		d := x[i] - old*before[i] - f.new[i]*after[i]
-		sum += d * d
+	old, now := f.old[:len(x)], f.new[:len(x)]
+	left := func(i int) float64 {
+		d := x[i] - old[i]*before[i] - now[i]*after[i]
+		return d * d
 	}
-	return sum
+	even, odd, last := 0.0, 0.0, len(x)-1 // two sums need not wait for one another
+	for i := 0; i < last; i += 2 {
+		even += left(i)
+		odd += left(i + 1)
+	}
+	if last%2 == 0 {
+		even += left(last)
+	}
+	return even + odd
 }
 
 // leftBefore has, at i, what the old note alone leaves of the samples before i.

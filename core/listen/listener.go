@@ -40,10 +40,11 @@ type Listener struct {
 	thin  *thinner
 	rate  float64 // of the thinned samples, by which all below is counted
 	hop   int
-	sound recent // the thinned samples still needed
-	low   recent // the same, thinned further, for the lower partials
-	by    int    // samples of sound in one of low
-	lead  int    // samples of silence before the first
+	sound recent    // the thinned samples still needed
+	low   recent    // the same, thinned further, for the lower partials
+	lower []float64 // those that low took in last
+	by    int       // samples of sound in one of low
+	lead  int       // samples of silence before the first
 
 	spectrum *spectrum
 	flux     *flux
@@ -137,7 +138,8 @@ func (l *Listener) Write(samples []float64) []Note {
 // hear takes thinned samples in.
 func (l *Listener) hear(samples []float64) {
 	l.sound.add(samples)
-	l.low.add(dsp.Thinned(l.sound.slice(l.low.end*l.by, l.sound.end), l.by))
+	l.lower = dsp.AppendThinned(l.lower[:0], l.sound.slice(l.low.end*l.by, l.sound.end), l.by)
+	l.low.add(l.lower)
 }
 
 // rest takes in so many samples of silence.

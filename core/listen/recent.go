@@ -11,10 +11,10 @@ type recent struct {
 }
 
 // newRecent holds at least keep samples; pieces may be added of up to as many.
-func newRecent(keep int) recent { return recent{keep: keep, buf: make([]float64, 0, 3*keep)} }
+func newRecent(keep int) recent { return recent{keep: keep, buf: make([]float64, 0, 2*keep)} }
 
 func (r *recent) add(samples []float64) {
-	if len(r.buf) > 2*r.keep {
+	if len(r.buf)+len(samples) > 2*r.keep {
 		drop := len(r.buf) - r.keep
 		r.buf = append(r.buf[:0], r.buf[drop:]...)
 		r.start += drop

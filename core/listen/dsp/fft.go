@@ -64,10 +64,10 @@ func (f *FFT) firstQuarters(to, from []complex128) {
 	a, b, c, d := from[:n], from[n:2*n], from[2*n:3*n], from[3*n:4*n]
 	for p := range a {
 		ac, bd := a[p]+c[p], b[p]+d[p]
-		less, side := a[p]-c[p], quarterTurn(b[p]-d[p])
+		less, more := beside(a[p]-c[p], b[p]-d[p])
 		out := (*[4]complex128)(to[4*p:])
-		out[0], out[1] = ac+bd, f.turns[p]*(less-side)
-		out[2], out[3] = f.turns[2*p]*(ac-bd), f.turns[3*p]*(less+side)
+		out[0], out[1] = ac+bd, f.turns[p]*less
+		out[2], out[3] = f.turns[2*p]*(ac-bd), f.turns[3*p]*more
 	}
 }
 
@@ -75,7 +75,8 @@ func (f *FFT) firstQuarters(to, from []complex128) {
 // length n into four of a quarter of it.
 func (f *FFT) quarters(to, from []complex128, n, stride int) {
 	part := n / 4 * stride
-	for p := range n / 4 {
+	unturned(to[:stride], to[stride:2*stride], to[2*stride:3*stride], to[3*stride:4*stride], from, from[part:], from[2*part:], from[3*part:])
+	for p := 1; p < n/4; p++ {
 		w1, w2, w3 := f.turns[p*stride], f.turns[2*p*stride], f.turns[3*p*stride]
 		in, out := from[p*stride:], to[4*p*stride:]
 		a, b, c, d := in[:stride], in[part:part+stride], in[2*part:2*part+stride], in[3*part:3*part+stride]
@@ -83,9 +84,9 @@ func (f *FFT) quarters(to, from []complex128, n, stride int) {
 		o2, o3 := out[2*stride:3*stride], out[3*stride:4*stride]
 		for q := range a {
 			ac, bd := a[q]+c[q], b[q]+d[q]
-			less, side := a[q]-c[q], quarterTurn(b[q]-d[q])
-			o0[q], o1[q] = ac+bd, w1*(less-side)
-			o2[q], o3[q] = w2*(ac-bd), w3*(less+side)
+			less, more := beside(a[q]-c[q], b[q]-d[q])
+			o0[q], o1[q] = ac+bd, w1*less
+			o2[q], o3[q] = w2*(ac-bd), w3*more
 		}
 	}
 }
@@ -94,10 +95,17 @@ func (f *FFT) quarters(to, from []complex128, n, stride int) {
 func lastQuarters(x []complex128) {
 	n := len(x) / 4
 	a, b, c, d := x[:n], x[n:2*n], x[2*n:3*n], x[3*n:4*n]
-	for q := range a {
+	unturned(a, b, c, d, a, b, c, d)
+}
+
+// unturned is a step where the roots of unity are 1.
+func unturned(o0, o1, o2, o3, a, b, c, d []complex128) {
+	o1, o2, o3 = o1[:len(o0)], o2[:len(o0)], o3[:len(o0)]
+	a, b, c, d = a[:len(o0)], b[:len(o0)], c[:len(o0)], d[:len(o0)]
+	for q := range o0 {
 		ac, bd := a[q]+c[q], b[q]+d[q]
-		less, side := a[q]-c[q], quarterTurn(b[q]-d[q])
-		a[q], b[q], c[q], d[q] = ac+bd, less-side, ac-bd, less+side
+		less, more := beside(a[q]-c[q], b[q]-d[q])
+		o0[q], o1[q], o2[q], o3[q] = ac+bd, less, ac-bd, more
 	}
 }
 
@@ -110,6 +118,11 @@ func lastHalves(x []complex128) {
 	}
 }
 
+// beside returns z−i·w and z+i·w.
+func beside(z, w complex128) (less, more complex128) {
+	return complex(real(z)+imag(w), imag(z)-real(w)), complex(real(z)-imag(w), imag(z)+real(w))
+}
+
 func quarterTurn(z complex128) complex128 { return complex(-imag(z), real(z)) }
 
 // halved spares a multiplication of complex numbers.
@@ -119,13 +132,17 @@ func halved(z complex128) complex128 { return complex(real(z)/2, imag(z)/2) }
 // values.
 type RealFFT struct {
 	half  *FFT
-	turns []complex128
+	turns []complex128 // the roots of unity, halved and a quarter further
 	buf   []complex128
 }
 
 // NewRealFFT returns a transform of n real values, n a power of two of at least 4.
 func NewRealFFT(n int) *RealFFT {
-	return &RealFFT{NewFFT(n / 2), roots(n), make([]complex128, n/2)}
+	turns := roots(n)
+	for k, w := range turns {
+		turns[k] = halved(quarterTurn(w))
+	}
+	return &RealFFT{NewFFT(n / 2), turns, make([]complex128, n/2)}
 }
 
 // Values writes X[k] of the real sequence x, weighed by a window as long, into
@@ -136,8 +153,8 @@ func (r *RealFFT) Values(dst []complex128, x, window []float64) {
 	r.half.Transform(r.buf)
 	n := len(r.buf)
 	for k := range min(len(dst), n/2+1) {
-		a, b := halved(r.buf[k]), halved(cmplx.Conj(r.buf[-k&(n-1)]))
-		even, odd := a+b, quarterTurn(b-a)*r.turns[k]
+		a, b := r.buf[k], cmplx.Conj(r.buf[-k&(n-1)])
+		even, odd := halved(a+b), (b-a)*r.turns[k]
 		dst[k] = even + odd
 		if n-k < len(dst) {
 			dst[n-k] = cmplx.Conj(even - odd)

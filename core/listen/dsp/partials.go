@@ -41,6 +41,7 @@ type Pursuit struct {
 	n       int               // length of the transform
 	windows map[int][]float64 // by length
 	bins    []complex128      // up to the highest partial
+	powers  []float64         // of the bins
 	lobes   []complex128
 }
 
@@ -50,7 +51,8 @@ func NewPursuit(rate float64) *Pursuit {
 	longest := int(math.Ceil(LongestPursuit * rate))
 	n := 1 << bits.Len(uint(1.8*float64(longest)))
 	top := min(HighestPartial, 0.45*rate) / rate
-	return &Pursuit{rate, NewRealFFT(n), n, map[int][]float64{}, make([]complex128, int(top*float64(n))), nil}
+	bins := int(top * float64(n))
+	return &Pursuit{rate, NewRealFFT(n), n, map[int][]float64{}, make([]complex128, bins), make([]float64, bins), nil}
 }
 
 // Partials takes x apart by matching pursuit under a Hann window (Mallat &
@@ -68,11 +70,14 @@ func (p *Pursuit) Strongest(x []float64, zero, most int, highest float64) []Part
 	p.bins = p.bins[:min(int(highest/p.rate*float64(p.n)), len(bins))]
 	defer func() { p.bins = bins }()
 	p.fft.Values(p.bins, x, p.Window(len(x)))
+	for k, z := range p.bins {
+		p.powers[k] = Power(z)
+	}
 	out := make([]Partial, 0, most)
 	loudest := 0.0
 	for len(out) < most {
 		k := p.highest()
-		power := Power(p.bins[k])
+		power := p.powers[k]
 		loudest = max(loudest, power)
 		if power <= weakestPartial*loudest {
 			break
@@ -101,8 +106,8 @@ func Power(z complex128) float64 { return real(z)*real(z) + imag(z)*imag(z) }
 // and the last, which has no neighbour.
 func (p *Pursuit) highest() int {
 	best, loudest := 2, 0.0
-	for k, z := range p.bins[:len(p.bins)-1] {
-		if v := Power(z); k >= 2 && v > loudest {
+	for k, v := range p.powers[:len(p.bins)-1] {
+		if v > loudest && k >= 2 {
 			best, loudest = k, v
 		}
 	}
@@ -112,7 +117,7 @@ func (p *Pursuit) highest() int {
 // summit returns the place of a spectral peak between bins, by a parabola
 // through the logarithms about the loudest.
 func (p *Pursuit) summit(k int) float64 {
-	log := func(k int) float64 { return math.Log(Power(p.bins[k]) + 1e-300) }
+	log := func(k int) float64 { return math.Log(p.powers[k] + 1e-300) }
 	l, m, r := log(k-1), log(k), log(k+1)
 	if d := l - 2*m + r; d < 0 {
 		return float64(k) + max(-1, min(1, (l-r)/(2*d)))
@@ -128,7 +133,8 @@ func (p *Pursuit) takeOut(k int, step float64, length int) complex128 {
 	p.lobes = hannLobes(p.lobes[:0], float64(first)*bin-step, bin, last-first+1, length)
 	amplitude := p.bins[k] / p.lobes[k-first]
 	for i, lobe := range p.lobes {
-		p.bins[first+i] -= amplitude * lobe
+		rest := p.bins[first+i] - amplitude*lobe
+		p.bins[first+i], p.powers[first+i] = rest, Power(rest)
 	}
 	return 2 * amplitude
 }
@@ -166,11 +172,22 @@ func ones(half, whole complex128, n int) float64 {
 func Sing(partials []Partial, from, to int) []float64 {
 	out := make([]float64, to-from)
 	for _, p := range partials {
-		s, c := math.Sincos(p.Step)
-		zi, zr := math.Sincos(p.Step * float64(from))
-		for i := range out {
-			out[i] += p.Cosine*zr + p.Sine*zi
-			zr, zi = zr*c-zi*s, zr*s+zi*c
+		at := func(i int) float64 {
+			s, c := math.Sincos(p.Step * float64(from+i))
+			return p.Cosine*c + p.Sine*s
+		}
+		// Each sample follows from the two before it of its kind, even or odd.
+		turn := 2 * math.Cos(2*p.Step)
+		even, odd, evenWas, oddWas := at(0), at(1), at(-2), at(-1)
+		rest := out
+		for ; len(rest) >= 2; rest = rest[2:] {
+			rest[0] += even
+			rest[1] += odd
+			even, evenWas = turn*even-evenWas, even
+			odd, oddWas = turn*odd-oddWas, odd
+		}
+		if len(rest) > 0 {
+			rest[0] += even
 		}
 	}
 	return out
@@ -209,14 +226,22 @@ func PowersAt(x, y, window []float64, cycles float64) (float64, float64) {
 // Seen is the amplitude under a window of the sinusoid of an angle per sample, its
 // phase that of the first sample.
 func Seen(x, window []float64, step float64) complex128 {
-	s, c := math.Sincos(step)
-	turn, z := complex(c, -s), complex(1, 0)
-	var sum complex128
-	weight := 0.0
-	for i, w := range window {
-		sum += complex(w*x[i], 0) * z
-		weight += w
-		z *= turn
+	x = x[:len(window)]
+	turn := 2 * math.Cos(2*step)
+	var even, evenWas, odd, oddWas, weight float64
+	pairs := len(window) / 2
+	for i := range pairs {
+		w, v := window[2*i], window[2*i+1]
+		even, evenWas = (w*x[2*i]-evenWas)+turn*even, even
+		odd, oddWas = (v*x[2*i+1]-oddWas)+turn*odd, odd
+		weight += w + v
+	}
+	at := func(i int) complex128 { return cmplx.Rect(1, -step*float64(i)) }
+	sum := complex(even, 0)*at(2*pairs-2) - complex(evenWas, 0)*at(2*pairs)
+	sum += complex(odd, 0)*at(2*pairs-1) - complex(oddWas, 0)*at(2*pairs+1)
+	if last := len(window) - 1; last%2 == 0 {
+		sum += complex(window[last]*x[last], 0) * at(last)
+		weight += window[last]
 	}
 	return 2 * sum / complex(weight, 0)
 }

@@ -2,6 +2,7 @@ package dsp
 
 import (
 	"math"
+	"math/cmplx"
 	"math/rand/v2"
 	"testing"
 
@@ -71,6 +72,27 @@ func TestTheStrongestPartialsAreThoseBelowAFrequency(t *testing.T) {
 	found := NewPursuit(testRate).Strongest(x, 0, 1, 1500)
 	require.Len(t, found, 1)
 	assert.InDelta(t, 300, found[0].Step*testRate/(2*math.Pi), 2)
+}
+
+// Sinusoids that are made, and looked for, sample from sample are those of their definitions,
+// the lowest and the longest in use as well.
+func TestSinusoidsFollowTheirDefinitions(t *testing.T) {
+	for _, n := range []int{1, 2, 1001, 4096} {
+		for _, step := range []float64{0.01, 0.7, 3} {
+			p := Partial{step, 0.3, -0.8}
+			sung := Sing([]Partial{p}, -7, n-7)
+			for i, v := range sung {
+				angle := step * float64(i-7)
+				assert.InDelta(t, p.Cosine*math.Cos(angle)+p.Sine*math.Sin(angle), v, 1e-8)
+			}
+			window, sum, weight := Hann(n + 2)[1:n+1], complex(0, 0), 0.0
+			for i, w := range window {
+				sum += complex(w*sung[i], 0) * cmplx.Rect(1, -step*float64(i))
+				weight += w
+			}
+			assert.InDelta(t, 0, cmplx.Abs(2*sum/complex(weight, 0)-Seen(sung, window, step)), 1e-8)
+		}
+	}
 }
 
 func TestASinusoidIsSeenAndTakenOut(t *testing.T) {

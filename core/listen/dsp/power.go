@@ -13,11 +13,25 @@ func MeanSquare(x []float64) float64 {
 	if len(x) == 0 {
 		return 0
 	}
-	sum := 0.0
-	for _, v := range x {
-		sum += v * v
+	return dot(x, x) / float64(len(x))
+}
+
+// dot is the sum of the products of x and the first samples of y. Four sums need not wait for
+// one another, as one would for each sample before it.
+func dot(x, y []float64) float64 {
+	var a, b, c, d float64
+	y = y[:len(x)]
+	for len(x) >= 4 && len(y) >= 4 {
+		a += x[0] * y[0]
+		b += x[1] * y[1]
+		c += x[2] * y[2]
+		d += x[3] * y[3]
+		x, y = x[4:], y[4:]
 	}
-	return sum / float64(len(x))
+	for i, v := range x {
+		a += v * y[i]
+	}
+	return a + b + (c + d)
 }
 
 // FromDecibels returns the mean square at a level in dB of full scale.

@@ -1,6 +1,7 @@
 package dsp
 
 import (
+	"iter"
 	"math"
 	"slices"
 )
@@ -73,16 +74,36 @@ func ChangePoint(x []float64) (at int, gain float64) {
 	floor := 1e-12 + 1e-9*total
 	one := float64(len(x)) * math.Log(total/float64(len(x))+floor)
 	best, left := one, 0.0
+	var before, after near
 	for i := range x {
 		if i >= edge && i < len(x)-edge {
 			n, m := float64(i), float64(len(x)-i)
-			if cost := n*math.Log(left/n+floor) + m*math.Log((total-left)/m+floor); cost < best {
-				best, at = cost, i
+			b, a := left/n+floor, (total-left)/m+floor
+			if n*before.least(b)+m*after.least(a) < best {
+				before, after = nearTo(b), nearTo(a)
+				if cost := n*before.log + m*after.log; cost < best {
+					best, at = cost, i
+				}
 			}
 		}
 		left += x[i] * x[i]
 	}
 	return at, one - best
+}
+
+// A near is a value and its logarithm, by which that of another can be bounded without
+// taking it.
+type near struct{ value, log float64 }
+
+func nearTo(value float64) near { return near{value, math.Log(value)} }
+
+// least is what the logarithm of v is at the least: 1 − 1/y ≤ log y. A little less, for what
+// is rounded.
+func (n near) least(v float64) float64 {
+	if n.value == 0 {
+		return math.Inf(-1)
+	}
+	return n.log + 1 - n.value/v - 1e-12
 }
 
 // lagGrain is by how much Lag thins a sound to find about where to look.
@@ -105,12 +126,11 @@ const nearlyAlike = 0.05
 // sounds have in common may be after ten of one and nine of the other.
 func Period(x []float64, least, most int) (lag int, alike float64) {
 	thin := Thinned(x, lagGrain)
-	sums := powerUpTo(thin)
 	from, to := max(1, least/lagGrain), min(most/lagGrain, len(thin)-1)
-	likes, best := make([]float64, max(0, to-from+1)), 0.0
-	for i := range likes {
-		likes[i] = likeness(thin, sums, from+i)
-		best = max(best, likes[i])
+	likes, best := make([]float64, 0, max(0, to-from+1)), 0.0
+	for _, c := range likenesses(thin, from, to) {
+		likes = append(likes, c)
+		best = max(best, c)
 	}
 	for i := 1; i+1 < len(likes); i++ {
 		if c := likes[i]; c > best-nearlyAlike && c >= likes[i-1] && c >= likes[i+1] {
@@ -122,41 +142,45 @@ func Period(x []float64, least, most int) (lag int, alike float64) {
 
 // likest looks at every lag.
 func likest(x []float64, least, most int) (lag int, alike float64) {
-	sums := powerUpTo(x)
-	for by := max(1, least); by <= min(most, len(x)-1); by++ {
-		if c := likeness(x, sums, by); c > alike {
+	for by, c := range likenesses(x, max(1, least), min(most, len(x)-1)) {
+		if c > alike {
 			lag, alike = by, c
 		}
 	}
 	return lag, alike
 }
 
-// powerUpTo has, at i, the sum of the squares of the samples before i.
-func powerUpTo(x []float64) []float64 {
-	sums := make([]float64, len(x)+1)
-	for i, v := range x {
-		sums[i+1] = sums[i] + v*v
+// likenesses are how like itself x is when it is moved by each number of samples from least,
+// 1 or more, to most, fewer than it has.
+func likenesses(x []float64, least, most int) iter.Seq2[int, float64] {
+	return func(yield func(by int, alike float64) bool) {
+		if most < least {
+			return
+		}
+		here, there := dot(x[least:], x[least:]), dot(x[:len(x)-least], x) // the powers of what is beside each other
+		for by := least; by <= most; by++ {
+			if !yield(by, dot(x[by:], x)/math.Sqrt(max(0, here)*max(0, there)+LeastPower)) {
+				return
+			}
+			first, last := x[by], x[len(x)-1-by]
+			here, there = here-first*first, there-last*last
+		}
 	}
-	return sums
-}
-
-// likeness is how like itself x, of whose squares the sums are given, is when it is moved by
-// so many samples.
-func likeness(x, sums []float64, by int) float64 {
-	product, before := 0.0, x[:len(x)-by]
-	for i, v := range x[by:] {
-		product += v * before[i]
-	}
-	return product / math.Sqrt((sums[len(x)]-sums[by])*sums[len(x)-by]+LeastPower)
 }
 
 // Thinned is x with each group of so many samples as their mean.
 func Thinned(x []float64, by int) []float64 {
-	out := make([]float64, len(x)/by)
-	for i := range out {
-		for _, v := range x[i*by : (i+1)*by] {
-			out[i] += v / float64(by)
+	return AppendThinned(make([]float64, 0, len(x)/by), x, by)
+}
+
+// AppendThinned is [Thinned] at the end of others.
+func AppendThinned(out, x []float64, by int) []float64 {
+	for ; len(x) >= by; x = x[by:] {
+		sum := 0.0
+		for _, v := range x[:by] {
+			sum += v
 		}
+		out = append(out, sum/float64(by))
 	}
 	return out
 }

@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+	"gonum.org/v1/gonum/floats"
 	"pgregory.net/rapid"
 )
 
@@ -110,5 +111,44 @@ func TestAPeriodIsNearlyAsAlikeAsAny(t *testing.T) {
 		}
 		lag, _ := Period(x, 20, 460)
 		assert.InDelta(t, period, lag, 1.5, "less alike by %.2f", less)
+	}
+}
+
+// The change is where its definition has it, though few logarithms are taken.
+func TestAChangeIsThatOfAllPlaces(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		x := rapid.SliceOfN(rapid.Float64Range(-1, 1), 20, 80).Draw(t, "x")
+		for i := range x[rapid.IntRange(0, len(x)).Draw(t, "from"):] {
+			x[i] *= rapid.SampledFrom([]float64{0, 1e-6, 0.1, 1}).Draw(t, "share")
+		}
+		variance := func(x []float64, floor float64) float64 { return floats.Dot(x, x)/float64(len(x)) + floor }
+		floor := 1e-12 + 1e-9*floats.Dot(x, x)
+		one := float64(len(x)) * math.Log(variance(x, floor))
+		most := 0.0
+		for i := 8; i < len(x)-8; i++ {
+			two := float64(i)*math.Log(variance(x[:i], floor)) + float64(len(x)-i)*math.Log(variance(x[i:], floor))
+			most = max(most, one-two)
+		}
+		_, gain := ChangePoint(x)
+		assert.InDelta(t, most, gain, 1e-5)
+	})
+}
+
+// How like itself a sound is follows its definition at every lag, as gonum adds it up.
+func TestALikenessIsThatOfTheReference(t *testing.T) {
+	rng := rand.New(rand.NewPCG(9, 10))
+	x := make([]float64, 103)
+	for i := range x {
+		x[i] = rng.NormFloat64()
+	}
+	lags := 0
+	for by, alike := range likenesses(x, 1, len(x)-1) {
+		here, there := x[by:], x[:len(x)-by]
+		assert.InDelta(t, floats.Dot(here, there)/(floats.Norm(here, 2)*floats.Norm(there, 2)), alike, 1e-9)
+		lags++
+	}
+	assert.Equal(t, len(x)-1, lags)
+	for range likenesses(x, 5, 4) {
+		assert.Fail(t, "there is no lag from 5 to 4")
 	}
 }
