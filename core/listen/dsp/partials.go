@@ -224,7 +224,8 @@ func PowersAt(x, y, window []float64, cycles float64) (float64, float64) {
 }
 
 // Seen is the amplitude under a window of the sinusoid of an angle per sample, its
-// phase that of the first sample.
+// phase that of the first sample: the algorithm of Goertzel (Am. Math. Monthly 65, 1958), for
+// even samples and odd ones apart.
 func Seen(x, window []float64, step float64) complex128 {
 	x = x[:len(window)]
 	turn := 2 * math.Cos(2*step)
