@@ -30,7 +30,9 @@ func withoutFaint(a *aligner, pairs []pair) []listen.Note {
 			right[p.heard] = true
 			levels = append(levels, a.heard[p.heard].LevelDB)
 		}
-		first, last = min(first, p.heard), max(last, p.heard)
+		if a.pitch(p.chart, p.heard) == 0 { // an octave off, or another, it may be none of the drill's
+			first, last = min(first, p.heard), max(last, p.heard)
+		}
 	}
 	usual := math.Inf(-1) // where too little is known nothing is too faint
 	if len(levels) >= listen.LeastForUsual {
@@ -43,7 +45,7 @@ func withoutFaint(a *aligner, pairs []pair) []listen.Note {
 		if i < first || i > last {
 			faint = faintAsideDB
 		}
-		if !n.Brief && below < faint || right[i] && below < faintRightDB {
+		if !n.Brief && below < faint || right[i] && first <= i && i <= last && below < faintRightDB {
 			out = append(out, n)
 		}
 	}

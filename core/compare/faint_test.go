@@ -118,3 +118,31 @@ func TestAnEmptyChartIsForeignToAllSound(t *testing.T) {
 	assert.True(t, take.Foreign())
 	assert.Empty(t, take.Matches)
 }
+
+// A last note that was not heard is missed: what comes much later, soft and an octave off or at
+// another pitch, is some other sound. As loud as the rest it is the player's, and late.
+func TestWhatIsSaidAfterADrillIsNotItsLastNote(t *testing.T) {
+	written := pairs(t)
+	played := loud(exact(written, 2, 90), -20)
+	end := len(played) - 1
+	for name, c := range map[string]struct {
+		semitones, db float64
+		status        compare.Status
+	}{
+		"soft, an octave off":  {12, -32, compare.Missed},
+		"soft, another":        {3, -32, compare.Missed},
+		"soft, its own":        {0, -32, compare.Played},
+		"loud, an octave off":  {12, -21, compare.Played},
+		"softer, in its place": {0, -42, compare.Played},
+	} {
+		heard := loud(played, -20)
+		heard[end].Pitch += c.semitones
+		heard[end].LevelDB = c.db
+		if c.db > -40 {
+			heard[end].Onset += 0.7
+		}
+		take := compare.Compare(written, heard)
+		assert.Equal(t, c.status, take.Matches[end].Status, name)
+		assert.Empty(t, take.Extras, name)
+	}
+}
