@@ -99,6 +99,11 @@ const give = (number: number) =>
   font-size: var(--t-lead);
   font-weight: 600;
 }
+/* A single thing is no list. */
+.findings:has(> li:only-child) {
+  list-style: none;
+  padding: 0;
+}
 .findings.brief {
   list-style: none;
   padding: 0;

@@ -16,7 +16,9 @@ defineProps<{
       {{ name }}
       <el-popover trigger="click" :width="320" :title="name">
         <template #reference>
-          <button type="button" :aria-label="`What is ${name.toLowerCase()}?`">?</button>
+          <button type="button" :aria-label="`What is ${name.toLowerCase()}?`">
+            <span>?</span>
+          </button>
         </template>
         <slot />
       </el-popover>
@@ -47,18 +49,30 @@ defineProps<{
 }
 button {
   flex: none;
+  display: grid;
+  place-items: start end;
+  width: var(--fingertip);
+  height: var(--fingertip);
+  margin: 0 0 calc(22px - var(--fingertip)) calc(22px - var(--fingertip));
+  padding: 0;
+  border: 0;
+  background: none;
+  cursor: pointer;
+}
+/* The ring takes room; the fingertip's place about it takes none. */
+button span {
+  display: grid;
+  place-items: center;
   width: 22px;
   height: 22px;
   border-radius: 50%;
   border: 1px solid var(--line-2);
-  background: none;
   color: var(--ink-2);
   font: inherit;
   font-size: calc(13px * var(--scale, 1));
   line-height: 1;
-  cursor: pointer;
 }
-button:hover {
+button:hover span {
   border-color: var(--ink);
   color: var(--ink);
 }

@@ -43,7 +43,7 @@ export function strips(
   pinned: Set<number> = new Set(),
 ): Strip[] {
   const size = chart.notes.length
-  const fill = fillRows(chart, width - stripMargin, 28, 56)
+  const fill = fillRows(chart, width - stripMargin, 28, 96)
   const all: Strip[] = []
   for (let at = 0; at < analysis.notes.length; at += size) {
     const pass = at / size
