@@ -1776,7 +1776,7 @@ type TakeSummary struct {
 	// Measured What was measured, once it was
 	Measured *TakeFigures `json:"measured,omitempty"`
 
-	// NewestListener Version of the listener there is now, where it is another
+	// NewestListener Version of the listener there is now, where it is another and the sound is kept
 	NewestListener *int `json:"newestListener,omitempty"`
 
 	// RecordedAt By the clock of the device

@@ -182,7 +182,7 @@ func summaryOf(t store.TakeSummary) api.TakeSummary {
 	if t.State != store.Measured || t.Decision == nil {
 		return s
 	}
-	if newest := listen.Version; t.Listener == nil || *t.Listener != newest {
+	if newest := listen.Version; !t.SoundDropped && (t.Listener == nil || *t.Listener != newest) {
 		s.NewestListener = &newest
 	}
 	s.Measured = &api.TakeFigures{

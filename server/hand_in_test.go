@@ -170,6 +170,22 @@ func TestAllAreMeasuredAgain(t *testing.T) {
 	as(t, ann).fails(http.StatusForbidden, http.MethodPost, "/remeasuring", nil)
 }
 
+// Without its sound a take cannot be measured again: that is not offered, and refused, and what
+// was measured stays as it is.
+func TestATakeWithoutItsSoundIsNotMeasuredAgain(t *testing.T) {
+	c := as(t, teacher)
+	take := taken(t, assigned(t, someDrill(), ann), ann, steady)
+	path := "/takes/" + take.Summary.Id.String()
+	_, err := kept.Pool().Exec(storetest.In(t.Context()), `UPDATE takes SET listener = 0, sound_dropped_at = now() WHERE id = $1`, take.Summary.Id)
+	require.NoError(t, err)
+	var before, after api.Take
+	c.ok(http.MethodGet, path, nil, &before)
+	assert.Nil(t, before.Summary.NewestListener)
+	c.fails(http.StatusGone, http.MethodPost, path+"/measure", nil)
+	c.ok(http.MethodGet, path, nil, &after)
+	assert.Equal(t, before, after)
+}
+
 // Two servers and two workers on one database serve one studio: what is handed in
 // at either is measured once and seen at both.
 func TestTwoServersAndTwoWorkers(t *testing.T) {

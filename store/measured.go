@@ -218,12 +218,18 @@ func (s *Store) Failed(ctx context.Context, take uuid.UUID, why string) error {
 }
 
 // MeasureAgain lets a take be measured once more, and does what is given in the
-// same transaction. What was measured in it stays until then.
+// same transaction; or returns [ErrNotFound] or [ErrDropped]. What was measured in it
+// stays until then.
 func (s *Store) MeasureAgain(ctx context.Context, take uuid.UUID, also func(pgx.Tx) error) error {
 	return s.in(ctx, func(tx pgx.Tx) error {
-		if err := touch(ctx, tx, `
-			UPDATE takes SET failure = NULL, state = CASE WHEN analysis IS NULL THEN 'waiting' ELSE state END WHERE id = $1`, take); err != nil {
+		dropped, err := value[bool](tx.Query(ctx, `
+			UPDATE takes SET failure = NULL, state = CASE WHEN analysis IS NULL THEN 'waiting' ELSE state END WHERE id = $1
+			RETURNING sound_dropped_at IS NOT NULL`, take))
+		switch {
+		case err != nil:
 			return err
+		case dropped:
+			return ErrDropped
 		}
 		return also(tx)
 	})

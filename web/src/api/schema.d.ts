@@ -3200,7 +3200,7 @@ export interface components {
             failure?: string;
             /** @description Version of the listener that judged it */
             listener?: number;
-            /** @description Version of the listener there is now, where it is another */
+            /** @description Version of the listener there is now, where it is another and the sound is kept */
             newestListener?: number;
             measured?: components["schemas"]["TakeFigures"];
         };
