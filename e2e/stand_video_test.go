@@ -40,9 +40,7 @@ func TestHandsAreFilmedWhereTheInstructorAsks(t *testing.T) {
 	}, patience, 100*time.Millisecond)
 	assert.Equal(t, "video/webm", video.Media)
 	assert.Greater(t, video.Size, int64(10_000))
-	// It begins when the machine gets to it, which is why it is told; by a wrong clock it would be
-	// off by as long as the page has been open.
-	assert.InDelta(t, 0, video.StartsAt, 3)
+	assert.InDelta(t, 0, video.StartsAt, 0.5)
 
 	p.press("All figures, and listen to it")
 	p.see("It goes along with the sound.")
