@@ -41,11 +41,11 @@ func withoutFaint(a *aligner, pairs []pair) []listen.Note {
 	}
 	var out []listen.Note
 	for i, n := range a.heard {
-		below, faint := usual-n.LevelDB, float64(faintDB)
-		if i < first || i > last {
+		below, faint, aside := usual-n.LevelDB, float64(faintDB), i < first || i > last
+		if aside {
 			faint = faintAsideDB
 		}
-		if !n.Brief && below < faint || right[i] && first <= i && i <= last && below < faintRightDB {
+		if !n.Brief && below < faint || right[i] && !aside && below < faintRightDB {
 			out = append(out, n)
 		}
 	}

@@ -13,7 +13,7 @@ func MeanSquare(x []float64) float64 {
 	if len(x) == 0 {
 		return 0
 	}
-	return dot(x, x) / float64(len(x))
+	return SumSquares(x) / float64(len(x))
 }
 
 // dot is the sum of the products of x and the first samples of y. Four sums need not wait for
@@ -38,7 +38,7 @@ func dot(x, y []float64) float64 {
 func FromDecibels(db float64) float64 { return math.Pow(10, db/10) }
 
 // SumSquares is the energy of x.
-func SumSquares(x []float64) float64 { return MeanSquare(x) * float64(len(x)) }
+func SumSquares(x []float64) float64 { return dot(x, x) }
 
 // Variance is the power of x without the offset that some recorders add.
 func Variance(x []float64) float64 {

@@ -26,12 +26,7 @@ func Burg(x []float64, order int) []float64 {
 
 // reflection is Burg's coefficient of the next order.
 func reflection(ahead, back []float64) float64 {
-	num, den := 0.0, LeastPower
-	for i, f := range ahead {
-		num += f * back[i]
-		den += f*f + back[i]*back[i]
-	}
-	return 2 * num / den
+	return 2 * dot(ahead, back) / (LeastPower + SumSquares(ahead) + SumSquares(back))
 }
 
 // reflected changes the errors to those of the next order, and returns them with
@@ -72,9 +67,9 @@ func ChangePoint(x []float64) (at int, gain float64) {
 	const edge = 8
 	total := SumSquares(x)
 	floor := 1e-12 + 1e-9*total
-	one := float64(len(x)) * math.Log(total/float64(len(x))+floor)
-	best, left := one, 0.0
-	var before, after near
+	whole := nearTo(total/float64(len(x)) + floor)
+	one := float64(len(x)) * whole.log
+	best, left, before, after := one, 0.0, whole, whole
 	for i := range x {
 		if i >= edge && i < len(x)-edge {
 			n, m := float64(i), float64(len(x)-i)
@@ -99,12 +94,7 @@ func nearTo(value float64) near { return near{value, math.Log(value)} }
 
 // least is what the logarithm of v is at the least: 1 − 1/y ≤ log y. A little less, for what
 // is rounded.
-func (n near) least(v float64) float64 {
-	if n.value == 0 {
-		return math.Inf(-1)
-	}
-	return n.log + 1 - n.value/v - 1e-12
-}
+func (n near) least(v float64) float64 { return n.log + 1 - n.value/v - 1e-12 }
 
 // lagGrain is by how much Lag thins a sound to find about where to look.
 const lagGrain = 3
@@ -113,7 +103,7 @@ const lagGrain = 3
 // and how like: 1 for what repeats itself, sample by sample. It looks among the lower
 // partials first, and then at each sample about there.
 func Lag(x []float64, least, most int) (lag int, alike float64) {
-	near, _ := likest(Thinned(x, lagGrain), least/lagGrain, most/lagGrain)
+	near, _ := likest(AppendThinned(nil, x, lagGrain), least/lagGrain, most/lagGrain)
 	return likest(x, max(least, (near-1)*lagGrain), min(most, (near+1)*lagGrain))
 }
 
@@ -125,7 +115,7 @@ const nearlyAlike = 0.05
 // as at any, and how like: what repeats itself does so again after two periods, and what two
 // sounds have in common may be after ten of one and nine of the other.
 func Period(x []float64, least, most int) (lag int, alike float64) {
-	thin := Thinned(x, lagGrain)
+	thin := AppendThinned(nil, x, lagGrain)
 	from, to := max(1, least/lagGrain), min(most/lagGrain, len(thin)-1)
 	likes, best := make([]float64, 0, max(0, to-from+1)), 0.0
 	for _, c := range likenesses(thin, from, to) {
@@ -157,7 +147,7 @@ func likenesses(x []float64, least, most int) iter.Seq2[int, float64] {
 		if most < least {
 			return
 		}
-		here, there := dot(x[least:], x[least:]), dot(x[:len(x)-least], x) // the powers of what is beside each other
+		here, there := SumSquares(x[least:]), SumSquares(x[:len(x)-least]) // the powers of what is beside each other
 		for by := least; by <= most; by++ {
 			if !yield(by, dot(x[by:], x)/math.Sqrt(max(0, here)*max(0, there)+LeastPower)) {
 				return
@@ -168,13 +158,9 @@ func likenesses(x []float64, least, most int) iter.Seq2[int, float64] {
 	}
 }
 
-// Thinned is x with each group of so many samples as their mean.
-func Thinned(x []float64, by int) []float64 {
-	return AppendThinned(make([]float64, 0, len(x)/by), x, by)
-}
-
-// AppendThinned is [Thinned] at the end of others.
+// AppendThinned appends x with each group of so many samples as their mean.
 func AppendThinned(out, x []float64, by int) []float64 {
+	out = slices.Grow(out, len(x)/by)
 	for ; len(x) >= by; x = x[by:] {
 		sum := 0.0
 		for _, v := range x[:by] {

@@ -214,7 +214,23 @@ describe('the outbox', () => {
       await settle()
     }
     expect(b.sent).toEqual(['t0', 't0', 't0'])
-    expect(b.waits).toEqual([2_000])
+    b.timers.splice(0).forEach((again) => again())
+    await settle()
+    expect(b.sent).toEqual(['t0', 't0', 't0', 't0', 't1', 't2'])
+  })
+
+  it('tries again soon when a line is lost that was back, whatever was planned before', async () => {
+    const down = Array.from({ length: 4 }, () => unreachable)
+    const b = box([{}, { whole: false }], [...down, 'taken', unreachable])
+    for (let i = 0; i < 5; i++) await b.outbox.run()
+    await b.outbox.handIn('t1')
+    await settle()
+    expect(b.waits).toEqual([2_000, 5_000, 15_000, 60_000, 2_000])
+    expect(b.sent).toEqual(['t0', 't0', 't0', 't0', 't0', 't1'])
+    b.timers.splice(0).forEach((again) => again())
+    await settle()
+    expect(b.sent.slice(6)).toEqual(['t1'])
+    expect(b.store.size).toBe(0)
   })
 
   it('lets the recordings of others wait for them', async () => {

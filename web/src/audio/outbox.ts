@@ -53,7 +53,8 @@ export function useOutbox(parts: Parts) {
   let running = false
   /** It was called while under way, perhaps too late for what it was called for. */
   let anew = false
-  let planned = false
+  /** How often a further try was planned; only the last one counts. */
+  let plans = 0
 
   const mine = (t: Unsent) =>
     t.personId === undefined ? !others.value.has(t.id) : t.personId === who.value
@@ -139,17 +140,11 @@ export function useOutbox(parts: Parts) {
     fault.value = undefined
   }
 
-  /** Tries once more later; one try is planned at a time, however many were made. */
+  /** Tries once more later, in place of the try that was planned before. */
   function again() {
-    if (planned) return
-    planned = true
-    parts.later(
-      () => {
-        planned = false
-        void run()
-      },
-      waits[Math.min(failures++, waits.length - 1)]!,
-    )
+    const plan = ++plans
+    const wait = waits[Math.min(failures++, waits.length - 1)]!
+    parts.later(() => void (plan === plans && run()), wait)
   }
 
   return {

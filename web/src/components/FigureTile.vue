@@ -50,10 +50,11 @@ defineProps<{
 button {
   flex: none;
   display: grid;
+  --ring: 22px;
   place-items: start end;
   width: var(--fingertip);
   height: var(--fingertip);
-  margin: 0 0 calc(22px - var(--fingertip)) calc(22px - var(--fingertip));
+  margin: 0 0 calc(var(--ring) - var(--fingertip)) calc(var(--ring) - var(--fingertip));
   padding: 0;
   border: 0;
   background: none;
@@ -63,8 +64,8 @@ button {
 button span {
   display: grid;
   place-items: center;
-  width: 22px;
-  height: 22px;
+  width: var(--ring);
+  height: var(--ring);
   border-radius: 50%;
   border: 1px solid var(--line-2);
   color: var(--ink-2);
