@@ -1,56 +1,83 @@
 # Everything Manudrill needs is made from here; 'make help' lists it.
 
+SHELL := /bin/bash
+.SHELLFLAGS := -eu -o pipefail -c
 .DEFAULT_GOAL := help
 BIN := bin/manudrill
+HOUSE := bin/manudrill-house
+# Gin reads a dozen formats of messages. Without this one, which nobody sends, the program
+# is a tenth smaller.
+export GOFLAGS := $(strip $(GOFLAGS) -tags=nomsgpack)
 GENERATED := api/api.gen.go web/src/api/schema.d.ts docs/drill.schema.json web/src/api/limits.gen.ts
 DEBIAN := postgresql
 DEBIAN_CORPUS := fluidsynth fluid-soundfont-gm opus-tools espeak-ng
 DEBIAN_TEST := chromium flac libxml2-utils lilypond midicsv poppler-utils $(DEBIAN_CORPUS)
 FUZZTIME := 30s
 GO_SOURCES := $(shell git ls-files -co --exclude-standard '*.go' '*.sql' go.mod go.sum api/openapi.yaml 2>/dev/null)
+DEVICE_SOURCES := $(shell git ls-files -co --exclude-standard 'core/*.go' 'device/*.go' ':!*_test.go' go.mod 2>/dev/null)
 WEB_SOURCES := $(shell git ls-files -co --exclude-standard web ':!web/*.go' ':!web/dist' 2>/dev/null)
 
 .PHONY: help
 help: ## List what can be made
 	@grep -hE '^[a-z][a-z-]*:.*## ' $(MAKEFILE_LIST) | awk -F ':.*## ' '{printf "  make %-14s %s\n", $$1, $$2}'
 
+# On a bare machine PostgreSQL is installed, the program compiled and the web interface
+# built side by side.
 .PHONY: demo
-demo: install-tools ## Serve the application with an invented studio in it
-	@$(MAKE) --no-print-directory -j2 compile web/dist/index.html
-	@$(MAKE) --no-print-directory build
+demo: ## Serve the application with an invented studio in it
+	@$(MAKE) --no-print-directory -j3 install-tools compile web/dist/index.html
+	@$(MAKE) --no-print-directory $(BIN) $(HOUSE)
 	@exec $(BIN) demo
 
 .PHONY: serve
-serve: install-tools build ## Serve the application with its own data
+serve: ## Serve the application with its own data
+	@$(MAKE) --no-print-directory -j3 install-tools compile web/dist/index.html
+	@$(MAKE) --no-print-directory $(BIN) $(HOUSE)
 	@exec $(BIN) serve
 
 .PHONY: test
 test: install-test-tools build lint test-web test-go ## Run all tests, in the browser too
 
 .PHONY: build
-build: $(BIN) ## Build bin/manudrill with the web interface inside
+build: ## Build bin/manudrill and beside it bin/manudrill-house, with the web interface inside
+	@$(MAKE) --no-print-directory -j2 compile web/dist/index.html
+	@$(MAKE) --no-print-directory $(BIN) $(HOUSE)
 
-# Compiling while npm downloads halves the wait on a fresh machine.
+# say tells what is being done, and when it was begun.
+say = @printf '%(%H:%M:%S)T  %s\n' -1
+
+# All that the program is made of but the web interface, which is built meanwhile. Where
+# more than a moment is to be compiled, it is told how far that is.
 .PHONY: compile
 compile:
-	go build ./...
+	@packages=$$(go list -deps ./cmd/manudrill ./cmd/manudrill-house); all=$$(wc -w <<<"$$packages"); \
+	go build -v $$(grep '^manudrill/' <<<"$$packages" | grep -v -e '/cmd/' -e '/web$$') 2>&1 | \
+	awk -v all=$$all '!/^[A-Za-z0-9.\/_-]+$$/ || /^go:/ { if (!/^go: downloading/) print; next } ++n % 80 == 0 { print strftime("%H:%M:%S") "  Compiling the program: " n " of some " all " packages"; fflush() }'
 
-$(BIN): $(GO_SOURCES) web/dist/index.html
-	go build -o $@ ./cmd/manudrill
+$(BIN): $(GO_SOURCES)
+	@go build -ldflags '-s -w' -o $@ ./cmd/manudrill
 
-# The core for the browser, and what runs it there.
+$(HOUSE): $(GO_SOURCES) web/dist/index.html
+	$(say) "Putting the program together"
+	@go build -ldflags '-s -w' -o $@ ./cmd/manudrill-house
+
+# The core for the browser, and what runs it there. It is left alone where it comes out
+# the same, so that the web interface is not built again.
 EAR := web/src/device/ear.wasm
-$(EAR): $(GO_SOURCES)
+$(EAR): $(DEVICE_SOURCES)
+	$(say) "Compiling the core for the browser"
 	@mkdir -p $(@D)
-	cp "$$(go env GOROOT)/lib/wasm/wasm_exec.js" $(@D)/
-	GOOS=js GOARCH=wasm go build -trimpath -ldflags '-s -w' -o $@ ./device
+	@GOOS=js GOARCH=wasm go build -trimpath -ldflags '-s -w' -o $@.new ./device
+	@if cmp -s $@.new $@; then rm $@.new; else mv $@.new $@; cp "$$(go env GOROOT)/lib/wasm/wasm_exec.js" $(@D)/; fi
 
 web/dist/index.html: $(WEB_SOURCES) $(EAR) web/node_modules/.package-lock.json
-	cd web && npm run --silent build
+	$(say) "Building the web interface"
+	@cd web && npm run --silent build
 	@touch $@
 
 web/node_modules/.package-lock.json: web/package.json web/package-lock.json
-	cd web && npm ci --no-audit --no-fund --silent
+	$(say) "Fetching what the web interface is built of"
+	@cd web && npm ci --no-audit --no-fund --silent
 	@touch $@
 
 .PHONY: generate
@@ -76,7 +103,7 @@ lint: web/node_modules/.package-lock.json ## Format, vet, lint, types; generated
 	@unformatted=$$(gofmt -l $$(git ls-files '*.go')); test -z "$$unformatted" || { echo "run gofmt on: $$unformatted"; exit 1; }
 	go vet ./...
 	GOOS=js GOARCH=wasm go vet ./device/...
-	GOOS=darwin go vet ./pgcluster ./cmd/manudrill # where the private database cannot run, the rest builds
+	GOOS=darwin go vet ./pgcluster ./cmd/manudrill-house # where the private database cannot run, the rest builds
 	go tool staticcheck $$(go list ./... | grep -v '/api$$') # api is generated
 	go mod tidy -diff
 	@before=$$(sha256sum $(GENERATED)); $(MAKE) --no-print-directory generate >/dev/null; \
@@ -122,7 +149,7 @@ bench-stand: install-test-tools build ## From the sound of a note to its mark on
 
 .PHONY: bench-kills
 bench-kills: install-tools ## Kill the server 30 times and PostgreSQL 10 times, and count what is left
-	MANUDRILL_KILLS=30 go test -count=1 -timeout 30m -v -run 'TestKillingTheServer|TestKillingPostgreSQL' ./cmd/manudrill | grep -E '^(---|ok|FAIL)|acknowledged'
+	MANUDRILL_KILLS=30 go test -count=1 -timeout 30m -v -run 'TestKillingTheServer|TestKillingPostgreSQL' ./cmd/manudrill-house | grep -E '^(---|ok|FAIL)|acknowledged'
 
 .PHONY: screenshots
 screenshots: ## Take the pictures of docs/screenshots from a running demo
@@ -144,7 +171,7 @@ install-corpus-tools: install-tools
 install-tools: ## Install PostgreSQL where it is missing (Debian)
 	@missing=""; for p in $(DEBIAN); do dpkg-query -W -f '$${Status}' $$p 2>/dev/null | grep -q 'ok installed' || missing="$$missing $$p"; done; \
 	if [ -n "$$missing" ]; then \
-		echo "Installing$$missing"; \
+		printf '%(%H:%M:%S)T  Installing%s\n' -1 "$$missing"; \
 		if [ "$$(id -u)" = 0 ]; then as=""; else as="sudo"; fi; \
 		$$as apt-get update -qq && $$as env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends $$missing >/dev/null; \
 	fi

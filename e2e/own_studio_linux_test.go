@@ -42,7 +42,7 @@ func newHouse(t *testing.T) *house {
 	require.NoError(t, err)
 	require.NoError(t, os.Chmod(data, 0o755))
 	h := &house{t: t, program: filepath.Join(data, "manudrill"), data: data}
-	out, err := exec.Command("go", "build", "-o", h.program, "../cmd/manudrill").CombinedOutput()
+	out, err := exec.Command("go", "build", "-o", h.program, "../cmd/manudrill-house").CombinedOutput()
 	require.NoError(t, err, "%s", out)
 	l, err := net.Listen("tcp", "127.0.0.1:0") // a port that is free, to come back to
 	require.NoError(t, err)

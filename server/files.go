@@ -1,7 +1,7 @@
 package server
 
 import (
-	"bytes"
+	"io"
 	"io/fs"
 	"mime"
 	"net/http"
@@ -12,18 +12,19 @@ import (
 
 // files serves the built web interface. It was compressed when it was built: what
 // ends in .br or .gz is the same file, smaller. A path that is no file is a place
-// inside the interface, which finds its way itself.
+// inside the interface, which finds its way itself. What is in the program is sent from
+// there: no copy is held.
 type files struct {
-	content map[string][]byte // by path
+	web   fs.FS
+	names map[string]bool
 }
 
 func newFiles(web fs.FS) (*files, error) {
-	f := &files{map[string][]byte{}}
+	f := &files{web, map[string]bool{}}
 	err := fs.WalkDir(web, ".", func(name string, d fs.DirEntry, err error) error {
-		if err != nil || d.IsDir() {
-			return err
+		if err == nil && !d.IsDir() {
+			f.names[name] = true
 		}
-		f.content[name], err = fs.ReadFile(web, name)
 		return err
 	})
 	return f, err
@@ -38,7 +39,7 @@ func (f *files) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	name := strings.TrimPrefix(path.Clean(r.URL.Path), "/")
-	if f.content[name] == nil {
+	if !f.names[name] {
 		name = "index.html"
 	}
 	_ = http.NewResponseController(w).SetWriteDeadline(time.Now().Add(answerTime)) // for whoever does not read on
@@ -52,15 +53,26 @@ func (f *files) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 	}
 	h.Set("Content-Type", mime.TypeByExtension(path.Ext(name)))
 	h.Add("Vary", "Accept-Encoding")
-	body := f.content[name]
 	for _, e := range encodings {
-		if small := f.content[name+e.ending]; small != nil && accepts(r, e.name) {
+		if f.names[name+e.ending] && accepts(r, e.name) {
 			h.Set("Content-Encoding", e.name)
-			body = small
+			name += e.ending
 			break
 		}
 	}
-	http.ServeContent(w, r, "", time.Time{}, bytes.NewReader(body))
+	f.send(w, r, name)
+}
+
+// send sends a file as it is. The ways it is taken in, embedded or from a folder, can all be
+// read from any place.
+func (f *files) send(w http.ResponseWriter, r *http.Request, name string) {
+	file, err := f.web.Open(name)
+	if err != nil {
+		refuse(w, errMissing)
+		return
+	}
+	defer file.Close()
+	http.ServeContent(w, r, "", time.Time{}, file.(io.ReadSeeker))
 }
 
 // accepts reports whether a request takes an encoding (RFC 9110, 12.5.3).

@@ -1,109 +1,131 @@
 package store
 
 import (
+	"bytes"
 	"context"
+	"errors"
 	"fmt"
 	"io"
+	"net/url"
+	"slices"
+	"strings"
 	"time"
 
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
-	"gocloud.dev/blob"
-	_ "gocloud.dev/blob/fileblob" // file:///folder
-	_ "gocloud.dev/blob/s3blob"   // s3://bucket?region=…
-	"gocloud.dev/gcerrors"
+	"github.com/minio/minio-go/v7"
+	"github.com/minio/minio-go/v7/pkg/credentials"
 )
 
-// KeepSoundsIn lets sounds that come be kept in a bucket, named as gocloud.dev/blob
-// names it: file:///folder, or s3://bucket with its region and endpoint. It is
-// called before the store is used.
-func (s *Store) KeepSoundsIn(ctx context.Context, url string) error {
-	b, err := blob.OpenBucket(ctx, url)
+// inBucket keeps each sound as an object, takes/ID, of a server that speaks S3.
+type inBucket struct {
+	client *minio.Client
+	name   string
+}
+
+// tries is how often a server that does not answer is asked: what waits for it is tried
+// again by whoever asked.
+const tries = 3
+
+// bucketOf is a bucket as a query describes it: its region, the endpoint of a server that
+// is not Amazon's, with http:// where it is not to be asked by TLS, and use_path_style=true
+// where the server wants the bucket's name in the path. Keys come by the usual AWS_…
+// variables, their file, or the machine's role.
+func bucketOf(name string, query url.Values) (inBucket, error) {
+	for setting := range query {
+		if !slices.Contains([]string{"region", "endpoint", "use_path_style", "disable_https"}, setting) {
+			return inBucket{}, fmt.Errorf("the bucket %s has a setting %q that is not known; there are region, endpoint, use_path_style and disable_https", name, setting)
+		}
+	}
+	endpoint, plain := strings.CutPrefix(query.Get("endpoint"), "http://")
+	endpoint = strings.TrimPrefix(endpoint, "https://")
+	if endpoint == "" {
+		endpoint = "s3.amazonaws.com"
+	}
+	lookup := minio.BucketLookupAuto
+	if query.Get("use_path_style") == "true" {
+		lookup = minio.BucketLookupPath
+	}
+	client, err := minio.New(endpoint, &minio.Options{
+		Creds: credentials.NewChainCredentials([]credentials.Provider{
+			&credentials.EnvAWS{}, &credentials.FileAWSCredentials{}, &credentials.IAM{},
+		}),
+		Secure:       !plain && query.Get("disable_https") != "true",
+		Region:       query.Get("region"),
+		BucketLookup: lookup,
+		MaxRetries:   tries,
+	})
 	if err != nil {
-		return fmt.Errorf("the place of the sounds cannot be opened: %w", err)
+		return inBucket{}, fmt.Errorf("the bucket %s cannot be used: %w", name, err)
 	}
-	if ok, err := b.IsAccessible(ctx); err != nil || !ok {
-		return fmt.Errorf("the bucket %s does not answer (%v); check its name and who may use it", url, err)
+	return inBucket{client, name}, nil
+}
+
+func (b inBucket) answers(ctx context.Context) error {
+	is, err := b.client.BucketExists(ctx, b.name)
+	if err == nil && !is {
+		err = errors.New("it is not there")
 	}
-	s.bucket = &inBucket{b}
+	if err != nil {
+		return fmt.Errorf("%w; check its name and who may use it", err)
+	}
 	return nil
 }
 
-// inBucket keeps each sound as an object. Objects are no part of a transaction: one
-// is written before its row is, and dropped after; what is left over where that
-// breaks off is found by [Store.DropStrays].
-type inBucket struct{ bucket *blob.Bucket }
+// prefix is before the name of every sound in a bucket.
+const prefix = "takes/"
 
-func key(take uuid.UUID) string { return "takes/" + take.String() }
+func key(take uuid.UUID) string { return prefix + take.String() }
+
+// uploadPart is how many bytes of a sound are held while it is sent. Most have fewer, and
+// are sent at once.
+const uploadPart = 8 << 20
 
 func (b inBucket) put(ctx context.Context, _ pgx.Tx, take uuid.UUID, sound io.Reader) (int64, error) {
-	ctx, cancel := context.WithCancel(ctx)
-	defer cancel() // what was not written to its end is not kept
-	w, err := b.bucket.NewWriter(ctx, key(take), &blob.WriterOptions{ContentType: "application/octet-stream"})
-	if err != nil {
+	var head bytes.Buffer
+	size, err := io.CopyN(&head, sound, uploadPart)
+	var from io.Reader = &head
+	switch {
+	case err == nil:
+		from, size = io.MultiReader(from, sound), -1 // how much more will come is not known
+	case !errors.Is(err, io.EOF):
 		return 0, err
 	}
-	size, err := io.Copy(w, sound)
-	if err != nil {
-		cancel()
-		_ = w.Close()
-		return 0, err
-	}
-	return size, w.Close()
+	info, err := b.client.PutObject(ctx, b.name, key(take), from, size, minio.PutObjectOptions{PartSize: uploadPart})
+	return info.Size, err
 }
 
 func (b inBucket) open(ctx context.Context, take uuid.UUID, _ int64) (Sound, error) {
-	r, err := b.bucket.NewReader(ctx, key(take), nil)
-	if gcerrors.Code(err) == gcerrors.NotFound {
-		return nil, ErrNotFound
+	object, err := b.client.GetObject(ctx, b.name, key(take), minio.GetObjectOptions{})
+	if err == nil {
+		_, err = object.Stat() // nothing was asked before
 	}
-	if err != nil {
+	switch {
+	case minio.ToErrorResponse(err).Code == minio.NoSuchKey:
+		return nil, ErrNotFound
+	case err != nil:
 		return nil, fmt.Errorf("the sound cannot be read from its bucket: %w", err)
 	}
-	return r, nil
+	return object, nil
 }
 
+// drop forgets an object; of one that is not there a server says that it is dropped.
 func (b inBucket) drop(ctx context.Context, take uuid.UUID) error {
-	if err := b.bucket.Delete(ctx, key(take)); gcerrors.Code(err) != gcerrors.NotFound {
-		return err
+	return b.client.RemoveObject(ctx, b.name, key(take), minio.RemoveObjectOptions{})
+}
+
+func (b inBucket) each(ctx context.Context, tell func(uuid.UUID, time.Time) error) error {
+	for object := range b.client.ListObjectsIter(ctx, b.name, minio.ListObjectsOptions{Prefix: prefix}) {
+		if object.Err != nil {
+			return object.Err
+		}
+		take, err := uuid.Parse(strings.TrimPrefix(object.Key, prefix))
+		if err != nil {
+			continue // not ours
+		}
+		if err := tell(take, object.LastModified); err != nil {
+			return err
+		}
 	}
 	return nil
-}
-
-// strayAge is how old an object without a take must be to be dropped: a take that
-// comes is written after its sound.
-const strayAge = 24 * time.Hour
-
-// DropStrays drops the objects of the bucket that are no take's.
-func (s *Store) DropStrays(ctx context.Context) error {
-	if s.bucket == nil {
-		return nil
-	}
-	return s.dropStrays(AsHouse(ctx), time.Now().Add(-strayAge))
-}
-
-func (s *Store) dropStrays(ctx context.Context, before time.Time) error {
-	objects := s.bucket.bucket.List(&blob.ListOptions{Prefix: "takes/"})
-	for {
-		o, err := objects.Next(ctx)
-		if err == io.EOF {
-			return nil
-		}
-		if err != nil {
-			return err
-		}
-		take, err := uuid.Parse(o.Key[len("takes/"):])
-		if err != nil || o.ModTime.After(before) {
-			continue // not ours, or too fresh
-		}
-		kept, err := value[bool](s.pool.Query(ctx, `SELECT EXISTS (SELECT FROM take_sounds WHERE take_id = $1 AND in_bucket)`, take))
-		if err != nil {
-			return err
-		}
-		if !kept {
-			if err := s.bucket.drop(ctx, take); err != nil {
-				return err
-			}
-		}
-	}
 }

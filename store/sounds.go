@@ -10,8 +10,8 @@ import (
 	"github.com/jackc/pgx/v5"
 )
 
-// A place keeps the sounds of takes. There are two: the database, and a bucket
-// where the settings name one. Each sound knows in which it lies, so that the
+// A place keeps the sounds of takes: the database, or outside it a folder or a bucket
+// where the settings name one. Each sound knows whether it lies outside, so that the
 // setting can change.
 type place interface {
 	// put keeps a sound in place of what was there and returns its size in bytes.
@@ -45,14 +45,14 @@ func (s *Store) putSound(ctx context.Context, tx pgx.Tx, take uuid.UUID, sound i
 	}
 	_, err = tx.Exec(ctx, `
 		INSERT INTO take_sounds (take_id, size, in_bucket) VALUES ($1, $2, $3)
-		ON CONFLICT (take_id) DO UPDATE SET size = excluded.size, in_bucket = excluded.in_bucket`, take, size, s.bucket != nil)
+		ON CONFLICT (take_id) DO UPDATE SET size = excluded.size, in_bucket = excluded.in_bucket`, take, size, s.outside != nil)
 	return err
 }
 
 // newSounds is where sounds that come are kept.
 func (s *Store) newSounds() place {
-	if s.bucket != nil {
-		return s.bucket
+	if s.outside != nil {
+		return s.outside
 	}
 	return inDatabase{s}
 }
@@ -68,7 +68,7 @@ func (s *Store) KeepSound(ctx context.Context, take uuid.UUID, sound io.Reader) 
 		if err := s.putSound(ctx, tx, take, sound); err != nil {
 			return err
 		}
-		if !was && s.bucket != nil {
+		if !was && s.outside != nil {
 			_, err = tx.Exec(ctx, `DELETE FROM sound_parts WHERE take_id = $1`, take)
 		}
 		return err
@@ -96,15 +96,11 @@ func (s *Store) Sound(ctx context.Context, take uuid.UUID) (Sound, error) {
 		return nil, ErrNotFound
 	case !*of.InBucket:
 		return inDatabase{s}.open(ctx, take, *of.Size)
-	case s.bucket == nil:
-		return nil, errNoBucket
+	case s.outside == nil:
+		return nil, errNoOutside
 	}
-	return s.bucket.open(ctx, take, *of.Size)
+	return s.outside.open(ctx, take, *of.Size)
 }
-
-// errNoBucket is returned for a sound that lies where this program was not told to
-// look.
-var errNoBucket = errors.New("the sound lies in a bucket that MANUDRILL_SOUNDS does not name any more")
 
 // inDatabase keeps sounds in rows, part by part, so that none is ever held whole.
 type inDatabase struct{ store *Store }

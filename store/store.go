@@ -30,9 +30,9 @@ var (
 
 // A Store is a connection to the database. It is safe for concurrent use.
 type Store struct {
-	pool   *pgxpool.Pool
-	house  string
-	bucket *inBucket // where sounds that come are kept; nil for the database
+	pool    *pgxpool.Pool
+	house   string
+	outside outside // where sounds that come are kept; nil for the database
 }
 
 // Bounds on what one statement may do, so that none holds up the others. Longer
@@ -112,9 +112,6 @@ func prepare(ctx context.Context, config *pgxpool.Config) error {
 // Close ends all connections.
 func (s *Store) Close() {
 	s.pool.Close()
-	if s.bucket != nil {
-		_ = s.bucket.bucket.Close() // nothing is held back in it
-	}
 }
 
 // Pool is for the keepers of sessions and jobs, which bring their own queries.

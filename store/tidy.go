@@ -62,8 +62,8 @@ func (s *Store) dropSound(ctx context.Context, take uuid.UUID) error {
 		_, err = tx.Exec(ctx, `UPDATE takes SET sound_dropped_at = now() WHERE id = $1`, take)
 		return err
 	})
-	if err == nil && inBucket && s.bucket != nil {
-		err = s.bucket.drop(ctx, take)
+	if err == nil && inBucket && s.outside != nil {
+		err = s.outside.drop(ctx, take)
 	}
 	return err
 }
@@ -162,8 +162,8 @@ func (s *Store) forgetTake(ctx context.Context, take uuid.UUID) error {
 		_, err = tx.Exec(ctx, `DELETE FROM takes WHERE id = $1`, take)
 		return err
 	})
-	if err == nil && inBucket && s.bucket != nil {
-		err = s.bucket.drop(ctx, take)
+	if err == nil && inBucket && s.outside != nil {
+		err = s.outside.drop(ctx, take)
 	}
 	return err
 }

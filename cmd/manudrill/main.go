@@ -25,8 +25,8 @@ func program() *cobra.Command {
 		SilenceErrors: true,
 		SilenceUsage:  true,
 	}
-	root.AddCommand(chartCommand(), exportCommand(), importCommand(), onsetsCommand(), analyzeCommand(), simulateCommand(), serveCommand(), demoCommand(), workCommand(),
-		studioCommand(), ownerCommand(), backupCommand(), restoreCommand(), rollbackCommand())
+	root.AddCommand(chartCommand(), exportCommand(), importCommand(), onsetsCommand(), analyzeCommand(), simulateCommand())
+	root.AddCommand(houseCommands()...)
 	return root
 }
 

@@ -12,6 +12,7 @@ import (
 	"net/url"
 	"os"
 	"os/signal"
+	"runtime/debug"
 	"strings"
 	"syscall"
 	"time"
@@ -27,14 +28,6 @@ import (
 	"manudrill/web"
 )
 
-func serveCommand() *cobra.Command {
-	return serving("serve", "Serve the application; data is kept in MANUDRILL_DATA or on the server of DATABASE_URL", false)
-}
-
-func demoCommand() *cobra.Command {
-	return serving("demo", "Serve the application with an invented studio in it", true)
-}
-
 // serveOptions are what serve and demo are told.
 type serveOptions struct {
 	address   string
@@ -46,20 +39,19 @@ type serveOptions struct {
 	demo      bool
 }
 
-func serving(name, short string, withDemo bool) *cobra.Command {
-	o := serveOptions{demo: withDemo}
-	cmd := &cobra.Command{
-		Use: name, Short: short, Args: cobra.NoArgs,
-		RunE: func(cmd *cobra.Command, _ []string) error { return serve(cmd, o) },
+func serving(withDemo bool) func(*cobra.Command) {
+	return func(cmd *cobra.Command) {
+		o := serveOptions{demo: withDemo}
+		cmd.Args = cobra.NoArgs
+		cmd.RunE = func(cmd *cobra.Command, _ []string) error { return serve(cmd, o) }
+		cmd.Flags().StringVar(&o.address, "listen", defaultAddress, "address to serve at")
+		cmd.Flags().StringSliceVar(&o.hosts, "host", nil, "name under which it is reached, where that is neither localhost nor an address")
+		cmd.Flags().StringVar(&o.url, "url", "", "address under which its people know it, as https://drills.example.org, for links")
+		cmd.Flags().StringSliceVar(&o.proxies, "proxy", nil, "address or network of a proxy that is believed about where requests come from, as 10.1.0.0/16")
+		cmd.Flags().StringVar(&o.cert, "cert", "", "file with the certificate to serve by TLS, with --key")
+		cmd.Flags().StringVar(&o.key, "key", "", "file with the key of the certificate")
+		cmd.Flags().BoolVar(&o.noWork, "no-work", false, "measure no takes here; 'manudrill work' does it elsewhere")
 	}
-	cmd.Flags().StringVar(&o.address, "listen", defaultAddress, "address to serve at")
-	cmd.Flags().StringSliceVar(&o.hosts, "host", nil, "name under which it is reached, where that is neither localhost nor an address")
-	cmd.Flags().StringVar(&o.url, "url", "", "address under which its people know it, as https://drills.example.org, for links")
-	cmd.Flags().StringSliceVar(&o.proxies, "proxy", nil, "address or network of a proxy that is believed about where requests come from, as 10.1.0.0/16")
-	cmd.Flags().StringVar(&o.cert, "cert", "", "file with the certificate to serve by TLS, with --key")
-	cmd.Flags().StringVar(&o.key, "key", "", "file with the key of the certificate")
-	cmd.Flags().BoolVar(&o.noWork, "no-work", false, "measure no takes here; 'manudrill work' does it elsewhere")
-	return cmd
 }
 
 const defaultAddress = "127.0.0.1:8765"
@@ -257,6 +249,7 @@ func listenAndServe(ctx context.Context, out io.Writer, o serveOptions, handler 
 	if err := begun(address); err != nil {
 		return err
 	}
+	debug.FreeOSMemory() // what was needed once, to read the contract and the database's history
 	select {
 	case err := <-done:
 		return err

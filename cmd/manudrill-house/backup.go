@@ -15,14 +15,10 @@ import (
 	"manudrill/store"
 )
 
-func backupCommand() *cobra.Command {
-	return &cobra.Command{
-		Use:   "backup FILE",
-		Short: "Keep all there is, sounds too, in one file; the server may go on meanwhile",
-		Args:  cobra.ExactArgs(1),
-		RunE: func(cmd *cobra.Command, args []string) error {
-			return withDatabase(cmd, func(ctx context.Context, url string) error { return backup(ctx, url, args[0]) })
-		},
+func backingUp(cmd *cobra.Command) {
+	cmd.Args = cobra.ExactArgs(1)
+	cmd.RunE = func(cmd *cobra.Command, args []string) error {
+		return withDatabase(cmd, func(ctx context.Context, url string) error { return backup(ctx, url, args[0]) })
 	}
 }
 
@@ -44,25 +40,20 @@ func backup(ctx context.Context, url, file string) error {
 	return nil
 }
 
-func restoreCommand() *cobra.Command {
+func restoring(cmd *cobra.Command) {
 	var replace bool
-	cmd := &cobra.Command{
-		Use:   "restore FILE",
-		Short: "Bring back what 'manudrill backup' has kept; no server may be running on the data",
-		Args:  cobra.ExactArgs(1),
-		RunE: func(cmd *cobra.Command, args []string) error {
-			return withDatabase(cmd, func(ctx context.Context, url string) error { return restore(ctx, url, args[0], replace) })
-		},
+	cmd.Args = cobra.ExactArgs(1)
+	cmd.RunE = func(cmd *cobra.Command, args []string) error {
+		return withDatabase(cmd, func(ctx context.Context, url string) error { return restore(ctx, url, args[0], replace) })
 	}
 	cmd.Flags().BoolVar(&replace, "replace", false, "also where there is a studio already, whose drills and takes are then gone")
-	return cmd
 }
 
 // restore brings all back or nothing. What is older than this program is brought
 // up to date.
 func restore(ctx context.Context, url, file string, replace bool) error {
 	if _, err := os.Stat(file); err != nil {
-		return missing(file, err)
+		return fmt.Errorf("there is no backup to bring back: %w", err)
 	}
 	s, err := store.Open(ctx, url)
 	if err != nil {
@@ -107,25 +98,21 @@ func putInPlace(ctx context.Context, url, file string) error {
 		"--command=DROP SCHEMA public CASCADE", "--command=CREATE SCHEMA public", "--file="+script.Name())
 }
 
-func rollbackCommand() *cobra.Command {
-	return &cobra.Command{
-		Use:   "rollback VERSION",
-		Short: "Take the tables back to a version, for an older Manudrill; no server may be running on the data",
-		Args:  cobra.ExactArgs(1),
-		RunE: func(cmd *cobra.Command, args []string) error {
-			version, err := strconv.ParseInt(args[0], 10, 64)
-			if err != nil || version < 1 {
-				return fmt.Errorf("%q is no version of the tables; give the number of the last migration that the older Manudrill knows", args[0])
+func rollingBack(cmd *cobra.Command) {
+	cmd.Args = cobra.ExactArgs(1)
+	cmd.RunE = func(cmd *cobra.Command, args []string) error {
+		version, err := strconv.ParseInt(args[0], 10, 64)
+		if err != nil || version < 1 {
+			return fmt.Errorf("%q is no version of the tables; give the number of the last migration that the older Manudrill knows", args[0])
+		}
+		return withDatabase(cmd, func(ctx context.Context, url string) error {
+			pool, err := pgxpool.New(ctx, url)
+			if err != nil {
+				return err
 			}
-			return withDatabase(cmd, func(ctx context.Context, url string) error {
-				pool, err := pgxpool.New(ctx, url)
-				if err != nil {
-					return err
-				}
-				defer pool.Close()
-				return store.MigrateDown(ctx, pool, version)
-			})
-		},
+			defer pool.Close()
+			return store.MigrateDown(ctx, pool, version)
+		})
 	}
 }
 

@@ -11,39 +11,30 @@ import (
 	"manudrill/store"
 )
 
-func studioCommand() *cobra.Command {
+func beginningStudio(cmd *cobra.Command) {
 	var url string
-	cmd := &cobra.Command{
-		Use:   "studio",
-		Short: "Print a link by which another studio can be begun, once; the server may be running",
-		Args:  cobra.NoArgs,
-		RunE: func(cmd *cobra.Command, _ []string) error {
-			return withStore(cmd, func(ctx context.Context, s *store.Store) error {
-				link, err := opening(ctx, s, url, "http://"+defaultAddress)
-				if err != nil {
-					return err
-				}
-				fmt.Fprintln(cmd.OutOrStdout(), link)
-				return nil
-			})
-		},
+	cmd.Args = cobra.NoArgs
+	cmd.RunE = func(cmd *cobra.Command, _ []string) error {
+		return withStore(cmd, func(ctx context.Context, s *store.Store) error {
+			link, err := opening(ctx, s, url, "http://"+defaultAddress)
+			if err != nil {
+				return err
+			}
+			fmt.Fprintln(cmd.OutOrStdout(), link)
+			return nil
+		})
 	}
 	cmd.Flags().StringVar(&url, "url", "", "address under which the server's people know it")
-	return cmd
 }
 
-func ownerCommand() *cobra.Command {
-	return &cobra.Command{
-		Use:   "owner [STUDIO]",
-		Short: "Print a code by which the owner of a studio comes in who has forgotten the password",
-		Args:  cobra.MaximumNArgs(1),
-		RunE: func(cmd *cobra.Command, args []string) error {
-			studio := ""
-			if len(args) > 0 {
-				studio = args[0]
-			}
-			return withStore(cmd, func(ctx context.Context, s *store.Store) error { return letOwnerIn(ctx, cmd, s, studio) })
-		},
+func lettingOwnerIn(cmd *cobra.Command) {
+	cmd.Args = cobra.MaximumNArgs(1)
+	cmd.RunE = func(cmd *cobra.Command, args []string) error {
+		studio := ""
+		if len(args) > 0 {
+			studio = args[0]
+		}
+		return withStore(cmd, func(ctx context.Context, s *store.Store) error { return letOwnerIn(ctx, cmd, s, studio) })
 	}
 }
 

@@ -15,13 +15,9 @@ import (
 	"manudrill/server/jobs"
 )
 
-func workCommand() *cobra.Command {
-	return &cobra.Command{
-		Use:   "work",
-		Short: "Measure the takes that are handed in to the server of DATABASE_URL, besides those of 'manudrill serve'",
-		Args:  cobra.NoArgs,
-		RunE:  func(cmd *cobra.Command, _ []string) error { return work(cmd) },
-	}
+func working(cmd *cobra.Command) {
+	cmd.Args = cobra.NoArgs
+	cmd.RunE = func(cmd *cobra.Command, _ []string) error { return work(cmd) }
 }
 
 // work measures takes until it is interrupted, then finishes those under way. A
