@@ -8,6 +8,8 @@ HOUSE := bin/manudrill-house
 # Gin reads a dozen formats of messages. Without this one, which nobody sends, the program
 # is a tenth smaller.
 export GOFLAGS := $(strip $(GOFLAGS) -tags=nomsgpack)
+# Nothing is written in C, and the program runs wherever it is put.
+export CGO_ENABLED := 0
 GENERATED := api/api.gen.go web/src/api/schema.d.ts docs/drill.schema.json web/src/api/limits.gen.ts
 DEBIAN := postgresql
 DEBIAN_CORPUS := fluidsynth fluid-soundfont-gm opus-tools espeak-ng
@@ -50,9 +52,13 @@ say = @printf '%(%H:%M:%S)T  %s\n' -1
 # more than a moment is to be compiled, it is told how far that is.
 .PHONY: compile
 compile:
-	@packages=$$(go list -deps ./cmd/manudrill ./cmd/manudrill-house); all=$$(wc -w <<<"$$packages"); \
+	@packages=$$(go list -deps ./cmd/manudrill ./cmd/manudrill-house 2>/dev/null); all=$$(wc -w <<<"$$packages"); n=0; \
 	go build -v $$(grep '^manudrill/' <<<"$$packages" | grep -v -e '/cmd/' -e '/web$$') 2>&1 | \
-	awk -v all=$$all '!/^[A-Za-z0-9.\/_-]+$$/ || /^go:/ { if (!/^go: downloading/) print; next } ++n % 80 == 0 { print strftime("%H:%M:%S") "  Compiling the program: " n " of some " all " packages"; fflush() }'
+	while read -r line; do case "$$line" in \
+		"go: downloading "*) ;; \
+		*[!A-Za-z0-9._/-]*) echo "$$line" ;; \
+		*) n=$$((n + 1)); if ((n % 80 == 0)); then printf '%(%H:%M:%S)T  Compiling the program: %d of %d packages\n' -1 $$n $$all; fi ;; \
+	esac; done
 
 $(BIN): $(GO_SOURCES)
 	@go build -ldflags '-s -w' -o $@ ./cmd/manudrill

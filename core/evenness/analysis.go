@@ -2,6 +2,7 @@ package evenness
 
 import (
 	"manudrill/core/compare"
+	"manudrill/core/stats"
 	"manudrill/core/tempo"
 )
 
@@ -112,9 +113,9 @@ func Judge(t compare.Take) Analysis {
 	a := Analysis{
 		Tempo:       tempoOf(t, l),
 		Timing:      timingOf(t, l, steps),
-		Level:       Level{MeanDB: mean(levels), SpreadDB: spread(levels), AudibleDB: AudibleDB},
+		Level:       Level{MeanDB: stats.Mean(levels), SpreadDB: stats.PopStdDev(levels), AudibleDB: AudibleDB},
 		Counts:      countsOf(t),
-		Notes:       notesOf(t, l, mean(levels)),
+		Notes:       notesOf(t, l, stats.Mean(levels)),
 		Extras:      extrasOf(t),
 		Passes:      passesOf(t, l),
 		Transitions: transitionsOf(steps, AudibleMs(intervalMs(t, l))),
@@ -122,7 +123,7 @@ func Judge(t compare.Take) Analysis {
 		Pulse:       pulseOf(t, l, steps),
 		Slurs:       slursOf(t, steps),
 		Connection:  connectionOf(steps),
-		Groups:      groupsOf(t, steps, mean(levels)),
+		Groups:      groupsOf(t, steps, stats.Mean(levels)),
 		Endurance:   enduranceOf(t, l),
 		Course:      courseOf(t, l),
 		Parts:       partsOf(t),
@@ -158,10 +159,10 @@ func intervalMs(t compare.Take, l line) float64 {
 func timingOf(t compare.Take, l line, steps []step) Timing {
 	interval := intervalMs(t, l)
 	off := deviations(t.Matches, l)
-	s := spread(off)
+	s := stats.PopStdDev(off)
 	ratios := values(steps, func(s step) (float64, bool) { return s.ratio, true })
 	timing := Timing{
-		SpreadMs: s, SpreadPercent: 100 * s / interval, CVPercent: 100 * spread(ratios),
+		SpreadMs: s, SpreadPercent: 100 * s / interval, CVPercent: 100 * stats.PopStdDev(ratios),
 		AudibleMs: AudibleMs(interval),
 	}
 	if f := spreadOf(off); f != nil {

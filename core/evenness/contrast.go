@@ -4,10 +4,9 @@ import (
 	"errors"
 	"math"
 
-	"gonum.org/v1/gonum/stat/distuv"
-
 	"manudrill/core/compare"
 	"manudrill/core/drill/chart"
+	"manudrill/core/stats"
 )
 
 // A Contrast sets two takes of the same notes side by side: last month's and
@@ -93,7 +92,7 @@ func habit(a Analysis, i, size int) Habit {
 			late, loud = append(late, *n.DeviationMs), append(loud, *n.RelativeLevel)
 		}
 	}
-	h := Habit{Count: len(late), DeviationMs: mean(late), LevelDB: mean(loud)}
+	h := Habit{Count: len(late), DeviationMs: stats.Mean(late), LevelDB: stats.Mean(loud)}
 	h.Uneven = math.Abs(h.DeviationMs) > a.Timing.AudibleMs
 	h.Stands = math.Abs(h.LevelDB) > a.Level.AudibleDB
 	return h
@@ -122,8 +121,7 @@ func spreads(about string, before, after float64, n, m int) Difference {
 	if after > before {
 		larger, smaller, k, l = after, before, m-1, n-1
 	}
-	f := distuv.F{D1: float64(k), D2: float64(l)}
-	d.Sure = 1-f.CDF(larger*larger/(smaller*smaller)) < 0.025
+	d.Sure = stats.FSurvival(larger*larger/(smaller*smaller), float64(k), float64(l)) < 0.025
 	d.Better = d.Sure && after < before
 	return d
 }

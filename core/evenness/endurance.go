@@ -1,9 +1,8 @@
 package evenness
 
 import (
-	"gonum.org/v1/gonum/stat/distuv"
-
 	"manudrill/core/compare"
+	"manudrill/core/stats"
 )
 
 // Endurance sets the first third of a take against the last.
@@ -41,10 +40,9 @@ func enduranceOf(t compare.Take, l line) *Endurance {
 		return e
 	}
 	// The ratio of two variances, by the F distribution.
-	f := distuv.F{D1: float64(len(b) - 1), D2: float64(len(a) - 1)}
-	ratio := spread(b) / max(1e-9, spread(a))
+	ratio := stats.PopStdDev(b) / max(1e-9, stats.PopStdDev(a))
 	audible := AudibleMs(intervalMs(t, l))
-	e.Tires = ratio > tiringShare && 1-f.CDF(ratio*ratio) < tiringChance && spread(b) > audible
+	e.Tires = ratio > tiringShare && stats.FSurvival(ratio*ratio, float64(len(b)-1), float64(len(a)-1)) < tiringChance && stats.PopStdDev(b) > audible
 	return e
 }
 

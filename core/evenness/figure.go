@@ -1,10 +1,8 @@
 package evenness
 
 import (
+	"manudrill/core/stats"
 	"math"
-
-	"gonum.org/v1/gonum/stat"
-	"gonum.org/v1/gonum/stat/distuv"
 )
 
 // A Figure is a measured value with how many notes it rests on and half the
@@ -24,9 +22,9 @@ func meanOf(x []float64) *Figure {
 	if len(x) < Fewest {
 		return nil
 	}
-	m, sd := stat.MeanStdDev(x, nil)
+	m, sd := stats.Mean(x), stats.StdDev(x)
 	n := float64(len(x))
-	t := distuv.StudentsT{Mu: 0, Sigma: 1, Nu: n - 1}.Quantile(0.975)
+	t := stats.StudentQuantile(0.975, n-1)
 	return &Figure{m, t * sd / math.Sqrt(n), len(x)}
 }
 
@@ -36,9 +34,9 @@ func spreadOf(x []float64) *Figure {
 	if len(x) < Fewest {
 		return nil
 	}
-	s := spread(x)
+	s := stats.PopStdDev(x)
 	k := float64(len(x) - 1)
-	upper := s * math.Sqrt(k/distuv.ChiSquared{K: k}.Quantile(0.025))
+	upper := s * math.Sqrt(k/stats.ChiSquaredQuantile(0.025, k))
 	return &Figure{s, upper - s, len(x)}
 }
 
@@ -48,8 +46,8 @@ func differenceOf(a, b []float64) *Figure {
 	if len(a) < Fewest || len(b) < Fewest {
 		return nil
 	}
-	ma, sa := stat.MeanStdDev(a, nil)
-	mb, sb := stat.MeanStdDev(b, nil)
+	ma, sa := stats.Mean(a), stats.StdDev(a)
+	mb, sb := stats.Mean(b), stats.StdDev(b)
 	n, m := float64(len(a)), float64(len(b))
 	return welch(ma-mb, sa*sa/n, n, sb*sb/m, m)
 }
@@ -60,7 +58,7 @@ func welch(difference, va, n, vb, m float64) *Figure {
 	f := &Figure{difference, 0, int(min(n, m))}
 	if va+vb > 0 {
 		nu := (va + vb) * (va + vb) / (va*va/(n-1) + vb*vb/(m-1))
-		f.PlusMinus = distuv.StudentsT{Mu: 0, Sigma: 1, Nu: nu}.Quantile(0.975) * math.Sqrt(va+vb)
+		f.PlusMinus = stats.StudentQuantile(0.975, nu) * math.Sqrt(va+vb)
 	}
 	return f
 }

@@ -3,9 +3,8 @@ package evenness
 import (
 	"slices"
 
-	"gonum.org/v1/gonum/stat"
-
 	"manudrill/core/compare"
+	"manudrill/core/stats"
 )
 
 // A line gives the time of a beat: start + secondsPerBeat × beat, later by each
@@ -44,7 +43,7 @@ func fit(beats, onsets []float64, secondsPerBeat float64) line {
 	var sxx, sxy float64
 	from := 0
 	for _, to := range breaks {
-		mx, my := stat.Mean(beats[from:to], nil), stat.Mean(onsets[from:to], nil)
+		mx, my := stats.Mean(beats[from:to]), stats.Mean(onsets[from:to])
 		for i := from; i < to; i++ {
 			sxx += (beats[i] - mx) * (beats[i] - mx)
 			sxy += (beats[i] - mx) * (onsets[i] - my)
@@ -57,7 +56,7 @@ func fit(beats, onsets []float64, secondsPerBeat float64) line {
 	l := line{secondsPerBeat: secondsPerBeat}
 	from = 0
 	for _, to := range breaks {
-		start := stat.Mean(onsets[from:to], nil) - secondsPerBeat*stat.Mean(beats[from:to], nil)
+		start := stats.Mean(onsets[from:to]) - secondsPerBeat*stats.Mean(beats[from:to])
 		if from == 0 {
 			l.start = start
 		} else {
@@ -139,20 +138,4 @@ func (l line) off(beat, onset float64) float64 { return 1000 * (onset - l.at(bea
 // across reports whether the player stopped between two beats.
 func (l line) across(from, to float64) bool {
 	return slices.ContainsFunc(l.stops, func(s stop) bool { return from < s.beat && s.beat <= to })
-}
-
-// spread is the standard deviation of x over all of it, 0 for fewer than two.
-func spread(x []float64) float64 {
-	if len(x) < 2 {
-		return 0
-	}
-	return stat.PopStdDev(x, nil)
-}
-
-// mean is the arithmetic mean, 0 for none.
-func mean(x []float64) float64 {
-	if len(x) == 0 {
-		return 0
-	}
-	return stat.Mean(x, nil)
 }

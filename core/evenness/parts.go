@@ -3,10 +3,9 @@ package evenness
 import (
 	"math"
 
-	"gonum.org/v1/gonum/stat/distuv"
-
 	"manudrill/core/compare"
 	"manudrill/core/drill/chart"
+	"manudrill/core/stats"
 	"manudrill/core/tempo"
 )
 
@@ -88,7 +87,7 @@ type judged struct {
 
 func judgePart(t compare.Take) judged {
 	l := lineOf(t)
-	return judged{t, timingOf(t, l, stepsOf(t, l)), spread(levelsOf(t.Matches)), countsOf(t), 60 / l.secondsPerBeat}
+	return judged{t, timingOf(t, l, stepsOf(t, l)), stats.PopStdDev(levelsOf(t.Matches)), countsOf(t), 60 / l.secondsPerBeat}
 }
 
 func (j judged) part(i int, title string) Part {
@@ -158,7 +157,6 @@ func SurelyLessEven(p, others Part, of int) bool {
 	if p.Counts.Played < Fewest || others.Counts.Played < Fewest || others.SpreadMs <= 0 || p.SpreadMs <= others.SpreadMs {
 		return false
 	}
-	f := distuv.F{D1: float64(p.Counts.Played - 1), D2: float64(others.Counts.Played - 1)}
 	ratio := p.SpreadMs / others.SpreadMs
-	return 1-f.CDF(ratio*ratio) < 0.05/float64(of)
+	return stats.FSurvival(ratio*ratio, float64(p.Counts.Played-1), float64(others.Counts.Played-1)) < 0.05/float64(of)
 }

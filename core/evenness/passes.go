@@ -2,6 +2,7 @@ package evenness
 
 import (
 	"manudrill/core/compare"
+	"manudrill/core/stats"
 	"manudrill/core/tempo"
 )
 
@@ -15,8 +16,8 @@ func passesOf(t compare.Take, l line) []Pass {
 		asked := float64(size + extrasIn(t, l, p))
 		passes[p] = Pass{p, tempo.PassFigures{
 			RightPercent:  100 * float64(len(levelsOf(matches))) / asked,
-			SpreadPercent: 100 * spread(deviations(matches, l)) / intervalMs(t, l),
-			LevelSpreadDB: spread(levelsOf(matches)),
+			SpreadPercent: 100 * stats.PopStdDev(deviations(matches, l)) / intervalMs(t, l),
+			LevelSpreadDB: stats.PopStdDev(levelsOf(matches)),
 		}}
 	}
 	return passes

@@ -4,10 +4,8 @@ import (
 	"math"
 	"slices"
 
-	"gonum.org/v1/gonum/stat"
-	"gonum.org/v1/gonum/stat/distuv"
-
 	"manudrill/core/compare"
+	"manudrill/core/stats"
 )
 
 // A Pulse is where unevenness in time comes from. What too few notes tell is
@@ -69,7 +67,7 @@ func clockAndMotor(runs [][]step) (clock, motor *Figure) {
 	if len(all) < enoughForClock {
 		return nil, nil
 	}
-	middle := mean(all)
+	middle := stats.Mean(all)
 	var zero, one float64
 	neighbours := 0
 	for _, run := range runs {
@@ -127,13 +125,13 @@ func driftOf(t compare.Take, l line) *Figure {
 	span := x[len(x)-1] - x[0]
 	toPercent := -200 * bent * span / l.secondsPerBeat
 	error := math.Sqrt(left / float64(len(x)-3) / pp)
-	student := distuv.StudentsT{Mu: 0, Sigma: 1, Nu: float64(len(x) - 3)}.Quantile(0.975)
+	student := stats.StudentQuantile(0.975, float64(len(x)-3))
 	return &Figure{toPercent, student * error * 200 * span / l.secondsPerBeat, len(x)}
 }
 
 // secondPolynomial is (x−x̄)² made orthogonal to 1 and x over the points.
 func secondPolynomial(x []float64) []float64 {
-	middle := stat.Mean(x, nil)
+	middle := stats.Mean(x)
 	var s2, s3 float64
 	for _, v := range x {
 		d := v - middle

@@ -6,10 +6,9 @@ import (
 	"math"
 	"slices"
 
-	"gonum.org/v1/gonum/stat/distuv"
-
 	"manudrill/core/compare"
 	"manudrill/core/drill/chart"
+	"manudrill/core/stats"
 )
 
 // Further kinds, by which takes are added up over days and weeks.
@@ -109,7 +108,7 @@ func (s Sum) Late() *Figure {
 		return nil
 	}
 	n := float64(s.Count)
-	t := distuv.StudentsT{Mu: 0, Sigma: 1, Nu: n - 1}.Quantile(0.975)
+	t := stats.StudentQuantile(0.975, n-1)
 	return &Figure{s.ExcessMs / n, t * math.Sqrt(s.variance()/n), s.Count}
 }
 

@@ -4,9 +4,8 @@ import (
 	"cmp"
 	"slices"
 
-	"gonum.org/v1/gonum/stat/distuv"
-
 	"manudrill/core/drill/chart"
+	"manudrill/core/stats"
 )
 
 // A FingerPair is one finger following another on a string, and how.
@@ -65,8 +64,8 @@ func transitionsOf(steps []step, audible float64) []Transition {
 
 func transitionOf(pair FingerPair, steps []step) Transition {
 	ms := excesses(steps)
-	t := Transition{FingerPair: pair, Count: len(ms), MeanMs: mean(ms), SpreadMs: spread(ms)}
-	t.LevelDB = mean(values(steps, func(s step) (float64, bool) { return s.levelDB(), true }))
+	t := Transition{FingerPair: pair, Count: len(ms), MeanMs: stats.Mean(ms), SpreadMs: stats.PopStdDev(ms)}
+	t.LevelDB = stats.Mean(values(steps, func(s step) (float64, bool) { return s.levelDB(), true }))
 	t.Sounding = meanOf(values(steps, func(s step) (float64, bool) {
 		share, known := s.sounding()
 		return 100 * share, known
@@ -116,11 +115,11 @@ func leastSure(of FingerPair, all map[FingerPair][]step) bool {
 		return false
 	}
 	ratio := variance(all[of]) / max(sum/float64(free), 1e-9)
-	return 1-distuv.F{D1: float64(n - 1), D2: float64(free)}.CDF(ratio) < unsureChance/float64(len(all))
+	return stats.FSurvival(ratio, float64(n-1), float64(free)) < unsureChance/float64(len(all))
 }
 
 // variance is that of how late the second notes are.
 func variance(steps []step) float64 {
-	s := spread(values(steps, func(s step) (float64, bool) { return s.lateMs, true }))
+	s := stats.PopStdDev(values(steps, func(s step) (float64, bool) { return s.lateMs, true }))
 	return s * s
 }

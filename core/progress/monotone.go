@@ -1,10 +1,9 @@
 package progress
 
 import (
+	"manudrill/core/stats"
 	"math"
 	"slices"
-
-	"gonum.org/v1/gonum/stat/distuv"
 )
 
 // Monotone is what the Mann–Kendall test says of a series: whether it goes one way,
@@ -37,7 +36,7 @@ func MannKendall(y []float64) Monotone {
 	}
 	// Less one towards zero: S is whole, the normal distribution is not.
 	z := max(0, math.Abs(float64(s))-1) / math.Sqrt(variance)
-	return Monotone{s, 2 * distuv.UnitNormal.Survival(z)}
+	return Monotone{s, 2 * stats.NormalSurvival(z)}
 }
 
 func kendallS(y []float64) int {

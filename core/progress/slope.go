@@ -1,10 +1,9 @@
 package progress
 
 import (
+	"manudrill/core/stats"
 	"math"
 	"slices"
-
-	"gonum.org/v1/gonum/stat/distuv"
 )
 
 // A Slope is how much a series gains in a unit of time, with its interval.
@@ -27,7 +26,7 @@ func TheilSen(t, y []float64) (Slope, bool) {
 	slopes := slopesOf(t, y)
 	n := float64(len(slopes))
 	// Ranks as far from the middle as S goes by chance.
-	far := distuv.UnitNormal.Quantile(0.5+sureOf/2) * math.Sqrt(varianceOfS(len(y), tiesOf(y)))
+	far := stats.NormalQuantile(0.5+sureOf/2) * math.Sqrt(varianceOfS(len(y), tiesOf(y)))
 	low := int(math.Round((n-far)/2)) - 1
 	high := int(math.Round((n + far) / 2))
 	return Slope{middle(slopes), slopes[max(0, low)], slopes[min(len(slopes)-1, high)]}, true
