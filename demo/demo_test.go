@@ -2,6 +2,7 @@ package demo
 
 import (
 	"context"
+	"os"
 	"slices"
 	"testing"
 	"time"
@@ -21,16 +22,10 @@ var now = time.Date(2026, 5, 9, 12, 0, 0, 0, time.UTC)
 // few are students enough where takes with sound are made.
 var few = students[:4]
 
-func open(t *testing.T) *store.Store {
-	t.Helper()
-	s, closeStore, err := storetest.Open(t.Context())
-	require.NoError(t, err)
-	t.Cleanup(func() { assert.NoError(t, closeStore()) })
-	return s
-}
+func TestMain(m *testing.M) { os.Exit(storetest.Run(m)) }
 
 func TestTheDemoStudio(t *testing.T) {
-	s := open(t)
+	s := storetest.Open(t)
 	making, err := beginWith(t.Context(), s, few, 1, now)
 	require.NoError(t, err)
 	in := store.Within(t.Context(), store.Scope{Studio: Studio})
@@ -63,7 +58,7 @@ func TestTheDemoStudio(t *testing.T) {
 // A demo whose making was cut off is made to its end, and is the same as one made
 // in one go.
 func TestTheDemoIsMadeToItsEnd(t *testing.T) {
-	whole, cut := open(t), open(t)
+	whole, cut := storetest.Open(t), storetest.Open(t)
 	making, err := beginWith(t.Context(), whole, few, 1, now)
 	require.NoError(t, err)
 	require.NoError(t, making.Make(t.Context()))
@@ -98,7 +93,7 @@ func TestTheDemoIsMadeToItsEnd(t *testing.T) {
 // The histories that were put in are told, and forecasts made on the record in the past
 // hold in 75 to 95 of 100 cases. Sounds have no part in it.
 func TestTheHistoriesAreTold(t *testing.T) {
-	s := open(t)
+	s := storetest.Open(t)
 	making, err := Begin(t.Context(), s, Weeks, now)
 	require.NoError(t, err)
 	making.students = slices.Clone(students)

@@ -12,8 +12,9 @@ import (
 // The whole loop by hand: make a drill, assign it, play it, see what was
 // measured, find all of it again.
 func TestFromADrillToAMeasuredTake(t *testing.T) {
-	p := open(t, browser.Options{})
-	p.enter(instructor)
+	h := newHouse(t)
+	p := h.open(browser.Window{})
+	p.enterByTheDoor(instructor)
 	p.see("No drill yet", "Make the first drill")
 	p.press("New drill")
 	p.see("20 notes a pass", "not saved yet")
@@ -35,9 +36,9 @@ func TestFromADrillToAMeasuredTake(t *testing.T) {
 	p.tick(student)
 	p.press("Assign to 1 student")
 	p.see("Withdraw")
-	p.clickStill(`.el-dialog__headerbtn`)
+	p.click(`.el-dialog__headerbtn`)
 
-	p.enter(student)
+	p.enterByTheDoor(student)
 	p.see("Pairs and triples", "60 bpm", "Not played yet")
 	p.press("Put on the stand")
 	p.see("50 notes a pass")
@@ -54,7 +55,7 @@ func TestFromADrillToAMeasuredTake(t *testing.T) {
 	p.see("0:00 / 0:") // the sound has been loaded
 	p.pressLabelled("What is timing spread?")
 	p.see("standard deviation of their distance")
-	p.do(chromedp.Click(chromedp.CSS(`.mark[aria-label]`)))
+	p.click(`.mark[aria-label]`)
 	p.pressLabelled("Pause") // it plays from the note
 
 	p.press("All takes of this drill")
@@ -63,15 +64,16 @@ func TestFromADrillToAMeasuredTake(t *testing.T) {
 	p.do(chromedp.Reload())
 	p.see("1 take, now at 64 bpm")
 
-	p.enter(instructor)
+	p.enterByTheDoor(instructor)
 	p.see("Pairs and triples", student)
 	p.press("Students")
 	p.see("64 bpm", "Latest takes", "Up to 64")
 }
 
 func TestDrillsAreOpenedChangedCopiedAndDeleted(t *testing.T) {
-	onTheStand(t, shortDrill("To be changed"))
-	p := open(t, browser.Options{})
+	h := newHouse(t)
+	h.onTheStand(shortDrill("To be changed"))
+	p := h.open(browser.Window{})
 	p.enter(instructor)
 	p.press("To be changed")
 	p.see("8 notes a pass")
@@ -88,7 +90,7 @@ func TestDrillsAreOpenedChangedCopiedAndDeleted(t *testing.T) {
 	p.until("the copy is off the list", "!"+listed)
 
 	// What is deleted can be had back at once, and later from the bin.
-	p.clickStill(`.undoable .undo`)
+	p.click(`.undoable .undo`)
 	p.until("the copy is back", listed)
 	p.more("To be changed (copy)", "Delete")
 	p.until("the copy is off the list again", "!"+listed)

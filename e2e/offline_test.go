@@ -12,21 +12,22 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"manudrill/core/practice"
+	"manudrill/e2e/browser"
 	"manudrill/formats/drillfile"
-	"manudrill/storetest"
 )
 
 // A line leads to the house, until it is cut.
 type line struct {
-	t       *testing.T
+	t       testing.TB
+	handler http.Handler
 	address string
 	srv     *httptest.Server
 }
 
-func newLine(t *testing.T) *line {
-	l := &line{t: t, address: "127.0.0.1:0"}
+func (h *house) newLine() *line {
+	l := &line{t: h.t, handler: h.handler, address: "127.0.0.1:0"}
 	l.lay()
-	t.Cleanup(func() { l.srv.Close() })
+	h.t.Cleanup(func() { l.srv.Close() })
 	return l
 }
 
@@ -35,7 +36,7 @@ func (l *line) lay() {
 	listener, err := net.Listen("tcp", l.address)
 	require.NoError(l.t, err)
 	l.address = listener.Addr().String()
-	l.srv = httptest.NewUnstartedServer(http.HandlerFunc(handler.ServeHTTP))
+	l.srv = httptest.NewUnstartedServer(l.handler)
 	require.NoError(l.t, l.srv.Listener.Close())
 	l.srv.Listener = listener
 	l.srv.Start()
@@ -49,11 +50,13 @@ func (l *line) cut() {
 // In a cellar: what was given is on the device, pages and all, and a routine begins and
 // runs there without a line; what was played is handed in once there is one.
 func TestAStandInACellar(t *testing.T) {
+	h := newHouse(t)
 	file := shortDrill("In the cellar")
-	path, assignments := onRoutine(t, practice.Routine{Name: "Down below", Items: []practice.Item{takesOf(file.Drill.Name, 1), {Kind: practice.Rest, Seconds: 5}}}, file)
-	l := newLine(t)
+	path, assignments := h.onRoutine(practice.Routine{Name: "Down below", Items: []practice.Item{takesOf(file.Drill.Name, 1), {Kind: practice.Rest, Seconds: 5}}}, file)
+	l := h.newLine()
 	at := func(path string) string { return "http://" + l.address + path }
-	p := withPlayer(t, soundsOf(t, []drillfile.File{file}, 120))
+	p := h.open(browser.Window{Keeps: true})
+	p.hearsPlayer(soundsOf(t, []drillfile.File{file}, 120))
 	p.do(chromedp.Navigate(at("/")), chromedp.WaitVisible(chromedp.CSS(`.choose li`)))
 	p.press(student)
 	p.see("Leave", "Down below")
@@ -80,7 +83,7 @@ func TestAStandInACellar(t *testing.T) {
 	evaluate[any](p, `window.dispatchEvent(new Event('online'))`)
 	p.until("it is handed in", `!document.body.innerText.includes('not handed in')`)
 	require.Eventually(t, func() bool {
-		stand, err := kept.Stand(storetest.In(t.Context()), assignments[0])
+		stand, err := h.kept.Stand(h.ctx, assignments[0])
 		return err == nil && stand.Takes == 1
 	}, patience, 100*time.Millisecond)
 

@@ -12,7 +12,6 @@ import (
 
 	"manudrill/e2e/browser"
 	"manudrill/store"
-	"manudrill/storetest"
 )
 
 // cut takes the line to the server away where takes are handed in, or gives it
@@ -32,9 +31,10 @@ func (p page) cut(on bool) {
 // playWithoutALine plays a take while takes cannot be handed in.
 func playWithoutALine(t *testing.T, drill string) page {
 	t.Helper()
+	h := newHouse(t)
 	file := shortDrill(drill)
-	stand := onTheStand(t, file)
-	p := open(t, browser.Options{MicrophoneWAV: recorded(t, file)})
+	stand := h.onTheStand(file)
+	p := h.plays(file)
 	p.sitDown(stand)
 	p.see("A take is judged on this device as soon as it ends.")
 	p.cut(true)
@@ -53,13 +53,13 @@ func TestTakesWaitForTheLine(t *testing.T) {
 	p.see("pass 2 of 2")
 	p.do(chromedp.KeyEvent(" ")) // broken off
 
-	p.do(chromedp.Navigate(base + "/practice"))
+	p.do(chromedp.Navigate(p.h.base + "/practice"))
 	p.see("2 recordings on this device are not handed in yet", "Without a line", "was broken off")
 	p.press("Hear")
 	p.until("it is heard", `document.querySelector('audio')?.duration > 1`)
 	evaluate[any](p, `[...document.querySelectorAll('li')].find(l => l.innerText.includes('broken off')).querySelector('button:last-child').click()`)
 	p.see("1 recording on this device is not handed in yet", "Recording discarded")
-	p.clickStill(`.undoable .undo`)
+	p.click(`.undoable .undo`)
 	p.see("2 recordings on this device are not handed in yet")
 	evaluate[any](p, `[...document.querySelectorAll('li')].find(l => l.innerText.includes('broken off')).querySelector('button:last-child').click()`)
 	p.see("Manudrill cannot be reached", "tried again by itself")
@@ -89,9 +89,10 @@ func TestTheDeviceJudgesWithoutALine(t *testing.T) {
 
 // Where the core cannot run the take is judged once it is handed in.
 func TestADeviceThatCannotHear(t *testing.T) {
+	h := newHouse(t)
 	file := shortDrill("Heard in the studio")
-	stand := onTheStand(t, file)
-	p := open(t, browser.Options{MicrophoneWAV: recorded(t, file)})
+	stand := h.onTheStand(file)
+	p := h.plays(file)
 	_, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: `delete window.Worker`})
 	require.NoError(t, err)
 	p.sitDown(stand)
@@ -102,18 +103,19 @@ func TestADeviceThatCannotHear(t *testing.T) {
 
 // A device without room says so, and the take is handed in all the same.
 func TestADeviceWithoutRoom(t *testing.T) {
+	h := newHouse(t)
 	file := shortDrill("No room")
-	stand := onTheStand(t, file)
-	p := open(t, browser.Options{MicrophoneWAV: recorded(t, file)})
+	stand := h.onTheStand(file)
+	p := h.plays(file)
 	p.sitDown(stand)
 	none := 1.0
-	_, err := chromedp.Call(p.ctx, storage.OverrideQuotaForOrigin, storage.OverrideQuotaForOriginParams{Origin: base, QuotaSize: &none})
+	_, err := chromedp.Call(p.ctx, storage.OverrideQuotaForOrigin, storage.OverrideQuotaForOriginParams{Origin: h.base, QuotaSize: &none})
 	require.NoError(t, err)
 	p.press("Play")
 	p.see("There is no room on this device", "leave this page open")
 	p.see("of 16", "Timing spread", "All figures, and listen to it")
-	id := people[student].ID
-	takes, err := kept.Takes(storetest.In(t.Context()), nil, &id, store.Page{Limit: 1})
+	id := h.people[student].ID
+	takes, err := h.kept.Takes(h.ctx, nil, &id, store.Page{Limit: 1})
 	require.NoError(t, err)
 	assert.Equal(t, "No room", takes[0].DrillName)
 }
@@ -121,8 +123,9 @@ func TestADeviceWithoutRoom(t *testing.T) {
 // Of two windows that change one drill, the second is told what the first has
 // done, and chooses.
 func TestTwoWindowsChangeOneDrill(t *testing.T) {
-	onTheStand(t, shortDrill("In two windows"))
-	first, second := open(t, browser.Options{}), open(t, browser.Options{})
+	h := newHouse(t)
+	h.onTheStand(shortDrill("In two windows"))
+	first, second := h.open(browser.Window{}), h.open(browser.Window{})
 	for _, p := range []page{first, second} {
 		p.enter(instructor)
 		p.press("In two windows")

@@ -3,7 +3,6 @@ package e2e_test
 import (
 	"bufio"
 	"encoding/json"
-	"fmt"
 	"net"
 	"os"
 	"os/exec"
@@ -19,30 +18,27 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"manudrill/core/guitar"
-	"manudrill/core/simulate"
 	"manudrill/e2e/browser"
 	"manudrill/formats/drillfile"
-	"manudrill/formats/sound"
 )
 
-// A house is the program itself, serving data of its own.
-type house struct {
+// A program is Manudrill itself, serving data of its own.
+type program struct {
 	t       *testing.T
-	program string
+	file    string
 	data    string
 	address string
 	cmd     *exec.Cmd
 	link    string // to begin a studio
 }
 
-func newHouse(t *testing.T) *house {
+func begun(t *testing.T) *program {
 	t.Helper()
 	data, err := os.MkdirTemp("/tmp", "manudrill-house-")
 	require.NoError(t, err)
 	require.NoError(t, os.Chmod(data, 0o755))
-	h := &house{t: t, program: filepath.Join(data, "manudrill"), data: data}
-	out, err := exec.Command("go", "build", "-o", h.program, "../cmd/manudrill-house").CombinedOutput()
+	h := &program{t: t, file: filepath.Join(data, "manudrill"), data: data}
+	out, err := exec.Command("go", "build", "-o", h.file, "../cmd/manudrill-house").CombinedOutput()
 	require.NoError(t, err, "%s", out)
 	l, err := net.Listen("tcp", "127.0.0.1:0") // a port that is free, to come back to
 	require.NoError(t, err)
@@ -60,9 +56,9 @@ func newHouse(t *testing.T) *house {
 }
 
 // serve starts the server and waits until it says where it is.
-func (h *house) serve() {
+func (h *program) serve() {
 	h.t.Helper()
-	h.cmd = exec.Command(h.program, "serve", "--listen", h.address)
+	h.cmd = exec.Command(h.file, "serve", "--listen", h.address)
 	h.cmd.Env = append(os.Environ(), "MANUDRILL_DATA="+h.data)
 	h.cmd.SysProcAttr = &syscall.SysProcAttr{Pdeathsig: syscall.SIGTERM}
 	out, err := h.cmd.StdoutPipe()
@@ -91,22 +87,31 @@ func (h *house) serve() {
 }
 
 // kill ends the server at once, as a fault would.
-func (h *house) kill() {
+func (h *program) kill() {
 	h.t.Helper()
 	require.NoError(h.t, h.cmd.Process.Kill())
 	_ = h.cmd.Wait()
 	h.cmd = nil
 }
 
-func (h *house) at(path string) string { return "http://" + h.address + path }
+// open opens a window that shares nothing with any other.
+func (h *program) open(w browser.Window) page {
+	h.t.Helper()
+	b, err := chromium()
+	require.NoError(h.t, err)
+	return openIn(h.t, b, w)
+}
+
+func (h *program) at(path string) string { return "http://" + h.address + path }
 
 // Whoever starts Manudrill with nothing in it teaches with it: a studio is begun,
 // two students come in by link and by card, a drill is made, assigned and played,
 // handed in though the server is killed, commented on, answered, and the rung set by
 // hand. Every page on the way keeps to WCAG 2.1 A and AA as far as axe-core tells.
 func TestAStudioOfOnesOwn(t *testing.T) {
-	h := newHouse(t)
-	owner := open(t, browser.Options{})
+	t.Parallel()
+	h := begun(t)
+	owner := h.open(browser.Window{})
 	owner.do(chromedp.Navigate(h.at("/drills")))
 	owner.see("No studio here yet", "You are not signed in")
 	owner.accessible()
@@ -136,7 +141,7 @@ func TestAStudioOfOnesOwn(t *testing.T) {
 	require.Len(t, codes, 2)
 
 	// One comes by the link and chooses a password, the other stays with the card.
-	mira := open(t, browser.Options{Width: 390, Height: 844})
+	mira := h.open(phone)
 	mira.do(chromedp.Navigate(h.at("/join#" + codes["Mira Tamsin"])))
 	mira.see("Hello Mira Tamsin", "You are in, at Fret House")
 	mira.accessible()
@@ -147,7 +152,7 @@ func TestAStudioOfOnesOwn(t *testing.T) {
 	mira.label("Password", "third finger first")
 	mira.press("Choose these")
 	mira.see("Nothing to practise yet")
-	jon := open(t, browser.Options{Width: 390, Height: 844})
+	jon := h.open(phone)
 	jon.do(chromedp.Navigate(h.at("/")))
 	jon.see("I have a card")
 	jon.choose("I have a card")
@@ -172,7 +177,8 @@ func TestAStudioOfOnesOwn(t *testing.T) {
 	owner.see("has it, at 140 bpm")
 
 	// She plays at home, signed in by name and password; the server dies meanwhile.
-	home := open(t, browser.Options{MicrophoneWAV: playedWell(t, owner, 140)})
+	home := h.open(browser.Window{})
+	home.hearsPlayer(soundsOf(t, []drillfile.File{onlyDrill(t, owner)}, 140))
 	home.do(chromedp.Navigate(h.at("/practice")))
 	home.see("You are not signed in", "Practice")
 	home.label("Name you sign in with", "mira")
@@ -193,16 +199,16 @@ func TestAStudioOfOnesOwn(t *testing.T) {
 	owner.do(chromedp.Navigate(h.at("/students")))
 	owner.see("Latest takes")
 	p := owner
-	p.do(chromedp.Click(chromedp.Search(`//section[h2[normalize-space(.) = "Latest takes"]]//td/a`)))
+	p.click(`//section[h2[normalize-space(.) = "Latest takes"]]//td/a`)
 	p.see("Every note")
-	p.do(chromedp.Click(chromedp.CSS(`.mark[aria-label]`)))
+	p.click(`.mark[aria-label]`)
 	p.do(chromedp.SendKeys(chromedp.CSS(`[aria-label="Comment on this note"]`), "Lift this one sooner."))
 	p.press("Pin comment")
 	p.see("Oda Fernwick: Lift this one sooner.")
 
 	home.do(chromedp.Navigate(h.at("/practice")))
 	home.see("1 comment not read yet", "“Lift this one sooner.”")
-	home.do(chromedp.Click(chromedp.CSS(`[aria-label="Comments not read yet"] a`)))
+	home.click(`[aria-label="Comments not read yet"] a`)
 	home.see("Oda Fernwick: Lift this one sooner.")
 	home.do(chromedp.SendKeys(chromedp.CSS(`[aria-label="Comment on this note"]`), "It hurts to lift."))
 	home.press("Answer")
@@ -213,18 +219,18 @@ func TestAStudioOfOnesOwn(t *testing.T) {
 
 	owner.do(chromedp.Navigate(h.at("/students")))
 	owner.see("1 comment not read yet", "“It hurts to lift.”")
-	owner.do(chromedp.Click(chromedp.Search(`//td/a[normalize-space(.) = "Mira Tamsin"]`)))
+	owner.click(`//td/a[normalize-space(.) = "Mira Tamsin"]`)
 	owner.see("signs in as mira")
 	owner.press("About")
 	owner.see("What instructors did")
 	owner.accessible()
 	owner.press("Practice")
-	owner.do(chromedp.Click(chromedp.CSS(`article a`)))
+	owner.click(`article a`)
 	owner.press("Set the rung")
 	owner.fill("Tempo, bpm", "100")
 	owner.label("Reason", "Until it no longer hurts.")
 	owner.accessible()
-	owner.do(chromedp.Click(chromedp.Search(`//*[@role='dialog']//button[normalize-space(.) = "Set the rung"]`)))
+	owner.click(`//*[@role='dialog']//button[normalize-space(.) = "Set the rung"]`)
 	owner.see("set to 100 bpm", "Oda Fernwick: “Until it no longer hurts.”")
 	home.do(chromedp.Reload())
 	home.see("100 bpm", "Oda Fernwick has set this: “Until it no longer hurts.”")
@@ -248,17 +254,11 @@ func TestAStudioOfOnesOwn(t *testing.T) {
 	jon.accessible()
 }
 
-// playedWell is a recording of the one drill there is, played at a tempo.
-func playedWell(t *testing.T, p page, bpm float64) string {
+// onlyDrill is the one drill there is.
+func onlyDrill(t *testing.T, p page) drillfile.File {
 	t.Helper()
 	raw := evaluate[string](p, `fetch('/api/drills').then(r => r.json()).then(d => JSON.stringify(d.items[0].file))`)
 	var file drillfile.File
 	require.NoError(t, json.Unmarshal([]byte(raw), &file))
-	chart, err := file.Drill.Chart(guitar.Standard(), bpm)
-	require.NoError(t, err)
-	_, x, err := simulate.Player{Seed: 4, ClockMs: 3, MotorMs: 3, NoiseDB: -66}.Take(chart)
-	require.NoError(t, err)
-	name := filepath.Join(t.TempDir(), fmt.Sprintf("at %g.wav", bpm))
-	require.NoError(t, os.WriteFile(name, sound.FromMono(simulate.Rate, x).EncodeWAV(), 0o600))
-	return name
+	return file
 }

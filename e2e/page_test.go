@@ -2,16 +2,21 @@ package e2e_test
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
+	"net/http"
 	"strings"
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/network"
+	"github.com/chromedp/cdproto/runtime"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/require"
 
 	"manudrill/e2e/browser"
+	"manudrill/store"
 )
 
 // patience is how long a page may take to show what is waited for: a machine may
@@ -21,19 +26,35 @@ const patience = 90 * time.Second
 // A page is a browser tab in the hands of one person.
 type page struct {
 	t   testing.TB
+	h   *house
 	ctx context.Context
 }
 
-// open starts a browser of its own for a test.
-func open(t testing.TB, o browser.Options) page {
+// open opens a window on the house that shares nothing with any other.
+func (h *house) open(w browser.Window) page {
+	h.t.Helper()
+	b, err := chromium()
+	require.NoError(h.t, err)
+	return h.openIn(b, w)
+}
+
+func (h *house) openIn(b *browser.Browser, w browser.Window) page {
+	h.t.Helper()
+	p := openIn(h.t, b, w)
+	p.h = h
+	return p
+}
+
+// openIn opens a window of a browser.
+func openIn(t testing.TB, b *browser.Browser, w browser.Window) page {
 	t.Helper()
-	if o.Width == 0 {
-		o.Width, o.Height = 1280, 800
+	if w.Width == 0 {
+		w.Width, w.Height = 1280, 800
 	}
-	tab, stop, err := browser.Start(t.Context(), o)
+	tab, closeTab, err := b.Open(w)
 	require.NoError(t, err)
-	t.Cleanup(stop)
-	return page{t, tab}
+	t.Cleanup(closeTab)
+	return page{t: t, ctx: tab}
 }
 
 // do runs steps and fails the test, with what the page shows, when they do not
@@ -43,14 +64,21 @@ func (p page) do(steps ...chromedp.Action[chromedp.Void]) {
 	ctx, cancel := context.WithTimeout(p.ctx, patience)
 	defer cancel()
 	if err := chromedp.Do(ctx, steps...); err != nil {
-		p.t.Fatalf("%v\nThe page shows:\n%s", err, p.text("body"))
+		p.t.Fatalf("%v\nThe page shows:\n%s", err, p.shows())
 	}
 }
 
+// text is what an element shows.
 func (p page) text(css string) string {
+	p.t.Helper()
+	return evaluate[string](p, fmt.Sprintf(`document.querySelector(%q)?.innerText ?? ''`, css))
+}
+
+// shows is all that the page shows, for whoever reads why a test has failed.
+func (p page) shows() string {
 	ctx, cancel := context.WithTimeout(p.ctx, 5*time.Second)
 	defer cancel()
-	text, err := chromedp.Run(ctx, chromedp.Text(chromedp.CSS(css)))
+	text, err := chromedp.Run(ctx, chromedp.Evaluate[string](`location.pathname + "\n" + document.body.innerText`))
 	if err != nil {
 		return err.Error()
 	}
@@ -61,78 +89,137 @@ func (p page) text(css string) string {
 func (p page) see(texts ...string) {
 	p.t.Helper()
 	for _, text := range texts {
-		deadline := time.Now().Add(patience)
-		for !strings.Contains(flat(p.text("body")), flat(text)) {
-			if time.Now().After(deadline) {
-				p.t.Fatalf("%q does not appear. The page shows:\n%s", text, p.text("body"))
-			}
-			time.Sleep(100 * time.Millisecond)
-		}
+		p.until(fmt.Sprintf("%q appears", text), fmt.Sprintf(`document.body?.innerText.replace(/\s+/g, ' ').includes(%s)`, inScript(flat(text))))
 	}
 }
 
 func flat(text string) string { return strings.Join(strings.Fields(text), " ") }
 
-// press clicks the link or button with a text.
+// inScript is a text as a script has it.
+func inScript(text string) string {
+	raw, err := json.Marshal(text)
+	if err != nil {
+		panic(err) // texts can be written
+	}
+	return string(raw)
+}
+
+// pressing presses what a selector finds, an XPath or CSS, once it lies open: it is shown, can
+// be pressed, and nothing lies over it. That is looked at and done in one go, so that it
+// cannot move away in between.
+const pressing = `((selector) => {
+	const all = []
+	if (selector.startsWith('/')) {
+		const found = document.evaluate(selector, document, null, XPathResult.ORDERED_NODE_SNAPSHOT_TYPE, null)
+		for (let i = 0; i < found.snapshotLength; i++) all.push(found.snapshotItem(i))
+	} else all.push(...document.querySelectorAll(selector))
+	const middle = (e) => {
+		const box = e.getClientRects()[0]
+		return box?.width && box.height ? [box.x + box.width / 2, box.y + box.height / 2] : undefined
+	}
+	for (let e of all) {
+		if (e.matches('input') && !middle(e)) e = e.parentElement // which is drawn in its place
+		let at = middle(e)
+		if (!at || e.disabled) continue
+		if (at[0] < 0 || at[1] < 0 || at[0] > innerWidth || at[1] > innerHeight) {
+			e.scrollIntoView({ block: 'center', inline: 'center', behavior: 'instant' })
+			at = middle(e)
+		}
+		const over = document.elementFromPoint(...at)
+		if (!over || !(e.contains(over) || over.contains(e))) continue
+		const is = { bubbles: true, cancelable: true, composed: true, view: window, clientX: at[0], clientY: at[1], button: 0, detail: 1 }
+		const on = e.contains(over) ? over : e
+		on.dispatchEvent(new PointerEvent('pointerdown', { ...is, isPrimary: true, buttons: 1 }))
+		if (on.dispatchEvent(new MouseEvent('mousedown', { ...is, buttons: 1 }))) on.closest('a, button, input, select, textarea, summary, [tabindex]')?.focus()
+		on.dispatchEvent(new PointerEvent('pointerup', { ...is, isPrimary: true }))
+		on.dispatchEvent(new MouseEvent('mouseup', is))
+		on.dispatchEvent(new MouseEvent('click', is))
+		return true
+	}
+	return false
+})`
+
+// click presses what a selector finds, an XPath or CSS.
+func (p page) click(selector string) {
+	p.t.Helper()
+	ctx, cancel := context.WithTimeout(p.ctx, patience)
+	defer cancel()
+	press := chromedp.Evaluate[bool](pressing+"("+inScript(selector)+")", func(e *runtime.EvaluateParams) { e.UserGesture = new(true) })
+	for {
+		pressed, err := chromedp.Run(ctx, press)
+		if pressed && err == nil {
+			return
+		}
+		if ctx.Err() != nil {
+			p.t.Fatalf("%s cannot be pressed (%v). The page shows:\n%s", selector, err, p.shows())
+		}
+		time.Sleep(40 * time.Millisecond)
+	}
+}
+
+// press presses the link or button with a text.
 func (p page) press(text string) {
 	p.t.Helper()
-	where := fmt.Sprintf(`//*[self::a or self::button][contains(normalize-space(.), %q)]`, text)
-	p.do(chromedp.Click(chromedp.Search(where)))
+	p.click(fmt.Sprintf(`//*[self::a or self::button][contains(normalize-space(.), %q)]`, text))
 }
 
 // choose sets a switch to the side with a text.
 func (p page) choose(side string) {
 	p.t.Helper()
-	where := fmt.Sprintf(`//*[contains(@class, 'el-segmented__item')][normalize-space(.) = %q]`, side)
-	p.do(chromedp.Click(chromedp.Search(where)))
+	p.click(fmt.Sprintf(`//*[contains(@class, 'el-segmented__item')][normalize-space(.) = %q]`, side))
 }
 
 // pick chooses one of a few on the bench.
 func (p page) pick(group, option string) {
 	p.t.Helper()
-	where := fmt.Sprintf(`//*[@role='radiogroup'][@aria-label=%q]//button[normalize-space(.) = %q]`, group, option)
-	p.do(chromedp.Click(chromedp.Search(where)))
+	p.click(fmt.Sprintf(`//*[@role='radiogroup'][@aria-label=%q]//button[normalize-space(.) = %q]`, group, option))
 }
 
 // more opens a drill's further commands on the list and chooses one.
 func (p page) more(drill, command string) {
 	p.t.Helper()
-	p.clickStill(fmt.Sprintf(`[aria-label=%q]`, "More for "+drill)) // the list may be moving
+	p.pressLabelled("More for " + drill)
 	p.menu(command)
 }
 
 // menu chooses from the menu that has opened.
 func (p page) menu(item string) {
 	p.t.Helper()
-	p.until("the menu has "+item, fmt.Sprintf(`(() => {
-		const item = [...document.querySelectorAll('.el-dropdown-menu__item')].find(i => i.innerText.trim() === %q && i.closest('.el-popper').ariaHidden === 'false')
-		item?.click()
-		return !!item
-	})()`, item))
+	p.click(fmt.Sprintf(`//*[contains(@class, 'el-popper')][@aria-hidden='false']//*[contains(@class, 'el-dropdown-menu__item')][normalize-space(.) = %q]`, item))
 	p.until("the menu is closed", `![...document.querySelectorAll('.el-dropdown__popper')].some(m => m.ariaHidden === 'false')`)
 }
 
-// until waits for an expression of the page to become true.
+// until waits for an expression of the page to become true, or a promise of that. It is
+// looked at by the page itself; a page that is left meanwhile is looked at anew.
 func (p page) until(what, expression string) {
 	p.t.Helper()
-	deadline := time.Now().Add(patience)
-	for !evaluate[bool](p, expression) {
-		if time.Now().After(deadline) {
-			p.t.Fatalf("in vain waited until %s. The page shows:\n%s", what, p.text("body"))
+	ctx, cancel := context.WithTimeout(p.ctx, patience)
+	defer cancel()
+	look := chromedp.Evaluate[bool](fmt.Sprintf(`new Promise((resolve) => {
+		const end = performance.now() + 1000
+		const look = async () => {
+			const is = await (%s)
+			is || performance.now() > end ? resolve(!!is) : setTimeout(look, 40)
 		}
-		time.Sleep(100 * time.Millisecond)
+		void look().catch(() => resolve(false))
+	})`, expression), chromedp.EvalAwaitPromise)
+	for {
+		is, err := chromedp.Run(ctx, look)
+		if is && err == nil {
+			return
+		}
+		if ctx.Err() != nil {
+			p.t.Fatalf("in vain waited until %s (%v). The page shows:\n%s", what, err, p.shows())
+		}
+		time.Sleep(20 * time.Millisecond)
 	}
 }
 
 // family chooses a family on the bench by mouse.
 func (p page) family(name string) {
 	p.t.Helper()
-	p.do(chromedp.Click(chromedp.CSS(`.family .el-select__wrapper`)))
-	p.until("the family "+name+" is offered", fmt.Sprintf(`(() => {
-		const item = [...document.querySelectorAll('.families .el-select-dropdown__item')].find(i => i.querySelector('b').innerText === %q && i.offsetParent)
-		item?.click()
-		return !!item
-	})()`, name))
+	p.click(`.family .el-select__wrapper`)
+	p.click(fmt.Sprintf(`//*[contains(@class, 'families')]//*[contains(@class, 'el-select-dropdown__item')][.//b[normalize-space(.) = %q]]`, name))
 }
 
 // tabTo goes on from element to element by the tab key until one with a label
@@ -148,25 +235,18 @@ func (p page) tabTo(label string) {
 	p.t.Fatalf("%q is not reached by the tab key", label)
 }
 
-// pressLabelled clicks what is labelled for those who do not see it.
+// pressLabelled presses what is labelled for those who do not see it.
 func (p page) pressLabelled(label string) {
 	p.t.Helper()
-	p.do(chromedp.Click(chromedp.CSS(fmt.Sprintf(`[aria-label=%q]`, label))))
-}
-
-// clickStill clicks what may still be moving into its place, as dialogs do.
-func (p page) clickStill(css string) {
-	p.t.Helper()
-	p.do(chromedp.WaitVisible(chromedp.CSS(css)))
-	evaluate[any](p, fmt.Sprintf(`document.querySelector(%q).click()`, css))
+	p.click(fmt.Sprintf(`[aria-label=%q]`, label))
 }
 
 // fill types a value into a labelled field.
 func (p page) fill(label, value string) {
 	p.t.Helper()
 	find := fmt.Sprintf(`document.querySelector('input[aria-label=%q], [aria-label=%q] input')`, label, label)
-	evaluate[any](p, find+".focus(), "+find+".select()")
-	p.do(chromedp.KeyEvent(value), chromedp.KeyEvent(kb.Tab))
+	evaluate[any](p, find+".focus()")
+	p.do(chromedp.KeyEvent("a", chromedp.KeyModifiers(chromedp.ModifierCtrl)), chromedp.KeyEvent(value), chromedp.KeyEvent(kb.Tab))
 }
 
 // count returns how many elements match.
@@ -184,21 +264,47 @@ func evaluate[T any](p page, expression string) T {
 	return v
 }
 
-// enter goes through the door as somebody.
+// enter comes in as somebody, without the door, and goes where they begin.
 func (p page) enter(name string) {
 	p.t.Helper()
-	p.do(chromedp.Navigate(base+"/"), chromedp.WaitVisible(chromedp.CSS(`.choose li`)))
-	many := fmt.Sprintf(`[...document.querySelectorAll('.choose b')].filter(b => b.innerText.trim() === %q).length`, name)
-	require.Equal(p.t, 1, evaluate[int](p, many), "people called %s: of two anyone might come in", name)
-	p.do(chromedp.Click(chromedp.Search(fmt.Sprintf(`//*[contains(@class, 'choose')]//button[b[normalize-space(.) = %q]]`, name))))
+	home := "/drills"
+	if p.h.people[name].Role == store.Student {
+		home = "/practice"
+	}
+	p.enterAt(name, home)
+}
+
+// enterAt comes in as somebody, without the door, and goes to a page.
+func (p page) enterAt(name, path string) {
+	p.t.Helper()
+	who, known := p.h.people[name]
+	require.True(p.t, known, "there is nobody called %s", name)
+	req, err := http.NewRequestWithContext(p.ctx, http.MethodPut, p.h.base+"/api/session", strings.NewReader(fmt.Sprintf(`{"personId": "%s"}`, who.ID)))
+	require.NoError(p.t, err)
+	req.Header.Set("Content-Type", "application/json")
+	answer, err := http.DefaultClient.Do(req)
+	require.NoError(p.t, err)
+	require.NoError(p.t, answer.Body.Close())
+	require.Equal(p.t, http.StatusOK, answer.StatusCode)
+	for _, c := range answer.Cookies() {
+		_, err := chromedp.Call(p.ctx, network.SetCookie, network.SetCookieParams{Name: c.Name, Value: c.Value, URL: p.h.base, HTTPOnly: &c.HttpOnly})
+		require.NoError(p.t, err)
+	}
+	p.do(chromedp.Navigate(p.h.base + path))
+}
+
+// enterByTheDoor chooses oneself at the door.
+func (p page) enterByTheDoor(name string) {
+	p.t.Helper()
+	p.do(chromedp.Navigate(p.h.base + "/"))
+	p.click(fmt.Sprintf(`//*[contains(@class, 'choose')]//button[b[normalize-space(.) = %q]]`, name))
 	p.see("Leave")
 }
 
 // sitDown goes to a stand, on which a short drill lies, as the student.
 func (p page) sitDown(stand string) {
 	p.t.Helper()
-	p.enter(student)
-	p.do(chromedp.Navigate(base + stand))
+	p.enterAt(student, stand)
 	p.see("8 notes a pass")
 }
 
@@ -214,7 +320,5 @@ func (p page) label(label, value string) {
 // tick ticks the box with a label.
 func (p page) tick(label string) {
 	p.t.Helper()
-	box := fmt.Sprintf(`[...document.querySelectorAll('.el-checkbox')].find(b => b.innerText.trim() === %q)`, label)
-	p.until("there is a box "+label, "!!"+box)
-	evaluate[any](p, box+".querySelector('input').click()")
+	p.click(fmt.Sprintf(`//*[contains(@class, 'el-checkbox')][self::label][normalize-space(.) = %q]`, label))
 }

@@ -1,6 +1,7 @@
 package e2e_test
 
 import (
+	"context"
 	"io"
 	"os"
 	"os/exec"
@@ -18,7 +19,6 @@ import (
 	"manudrill/formats/drillfile"
 	"manudrill/formats/sound"
 	"manudrill/store"
-	"manudrill/storetest"
 )
 
 // recorded writes the drill as a steady player plays it, after as much silence
@@ -35,20 +35,24 @@ func recorded(t *testing.T, file drillfile.File) string {
 	return name
 }
 
+// What a microphone gives comes by the wall's clock, so that this one runs by itself.
 func TestATakeFromTheMicrophone(t *testing.T) {
+	h := houseAlone(t)
 	file := shortDrill("Into the microphone")
-	stand := onTheStand(t, file)
-	p := open(t, browser.Options{MicrophoneWAV: recorded(t, file)})
-	p.enter(student)
-	p.do(chromedp.Navigate(base + stand))
+	stand := h.onTheStand(file)
+	b, err := browser.Start(context.Background(), browser.Microphone{WAV: recorded(t, file)})
+	require.NoError(t, err)
+	t.Cleanup(b.Stop)
+	p := h.openIn(b, browser.Window{})
+	p.enterAt(student, stand)
 	p.see("8 notes a pass", "The click counts you in")
 	p.do(chromedp.KeyEvent(" "))
 	p.see("pass 1 of 2")
 	p.see("pass 2 of 2")
 	p.see("of 16", "Timing spread", "All figures, and listen to it")
-	takes, err := kept.Takes(storetest.In(t.Context()), nil, nil, store.Page{Limit: 1})
+	takes, err := h.kept.Takes(h.ctx, nil, nil, store.Page{Limit: 1})
 	require.NoError(t, err)
-	latest, err := kept.Take(storetest.In(t.Context()), takes[0].ID)
+	latest, err := h.kept.Take(h.ctx, takes[0].ID)
 	require.NoError(t, err)
 	assert.Equal(t, "microphone", latest.Source)
 	// The browser's stand-in for a microphone drops buffers when the machine is
@@ -57,9 +61,9 @@ func TestATakeFromTheMicrophone(t *testing.T) {
 	// taken for this drill.
 	assert.False(t, latest.Analysis.Foreign)
 	assert.GreaterOrEqual(t, latest.Analysis.Counts.Played, 8)
-	kept, err := kept.Sound(storetest.In(t.Context()), latest.ID)
+	recording, err := h.kept.Sound(h.ctx, latest.ID)
 	require.NoError(t, err)
-	flac, err := io.ReadAll(kept)
+	flac, err := io.ReadAll(recording)
 	require.NoError(t, err)
 	back, err := sound.Decode(flac)
 	require.NoError(t, err)
@@ -69,12 +73,14 @@ func TestATakeFromTheMicrophone(t *testing.T) {
 // Before the first note is played one sees how well the input is heard, and chooses it
 // from a list.
 func TestTheInputIsSeenBeforeTheFirstNote(t *testing.T) {
+	h := newHouse(t)
 	file := shortDrill("How loud")
-	stand := onTheStand(t, file)
-	p := open(t, browser.Options{MicrophoneWAV: recorded(t, file)})
+	stand := h.onTheStand(file)
+	p := h.plays(file)
 	p.sitDown(stand)
 	p.see("Play a few notes before the first take")
 	p.press("Check the sound")
+	evaluate[any](p, "void playNow("+inScript(soundName(file, 120))+")")
 	p.see("Heard well.")
 	p.until("it is drawn", `document.querySelectorAll('.check svg rect').length > 20`)
 	p.until("inputs can be chosen", `document.querySelectorAll('.el-select-dropdown__item').length >= 2`)
@@ -84,8 +90,12 @@ func TestTheInputIsSeenBeforeTheFirstNote(t *testing.T) {
 }
 
 func TestTheMicrophoneIsRefused(t *testing.T) {
-	stand := onTheStand(t, shortDrill("Refused"))
-	p := open(t, browser.Options{NoMicrophone: true})
+	h := newHouse(t)
+	stand := h.onTheStand(shortDrill("Refused"))
+	b, err := browser.Start(context.Background(), browser.Microphone{Refused: true})
+	require.NoError(t, err)
+	t.Cleanup(b.Stop)
+	p := h.openIn(b, browser.Window{})
 	p.sitDown(stand)
 	p.press("Play")
 	p.see("The microphone was refused", "Allow the microphone", "You can also drop a recorded file")
@@ -104,9 +114,10 @@ const trackOfPage = `(() => {
 })()`
 
 func TestTheMicrophoneIsUnpluggedInTheMiddle(t *testing.T) {
+	h := newHouse(t)
 	file := shortDrill("Unplugged")
-	stand := onTheStand(t, file)
-	p := open(t, browser.Options{MicrophoneWAV: recorded(t, file)})
+	stand := h.onTheStand(file)
+	p := h.plays(file)
 	p.sitDown(stand)
 	evaluate[any](p, trackOfPage)
 	p.press("Play")
@@ -116,14 +127,15 @@ func TestTheMicrophoneIsUnpluggedInTheMiddle(t *testing.T) {
 	// The page still moves, since what was played on has gone from it.
 	evaluate[any](p, `[...document.querySelectorAll('button')].find(b => b.innerText.trim() === 'Hand in').click()`)
 	p.until("it is handed in", `!document.body.innerText.includes('not handed in')`)
-	p.do(chromedp.Click(chromedp.Search(`//main//a[contains(., "progress")]`)))
+	p.click(`//main//a[contains(., "progress")]`)
 	p.see("1 take, now at")
 }
 
 func TestAReloadInTheMiddleLosesNothing(t *testing.T) {
+	h := newHouse(t)
 	file := shortDrill("Reloaded")
-	stand := onTheStand(t, file)
-	p := open(t, browser.Options{MicrophoneWAV: recorded(t, file)})
+	stand := h.onTheStand(file)
+	p := h.plays(file)
 	p.sitDown(stand)
 	p.press("Play")
 	p.see("pass 2 of 2")
@@ -138,8 +150,9 @@ func TestAReloadInTheMiddleLosesNothing(t *testing.T) {
 }
 
 func TestFilesThatAreNoTakesAndOneThatIs(t *testing.T) {
+	h := newHouse(t)
 	file := shortDrill("From a file")
-	stand := onTheStand(t, file)
+	stand := h.onTheStand(file)
 	good := recorded(t, file)
 	whole, err := os.ReadFile(good)
 	require.NoError(t, err)
@@ -152,7 +165,7 @@ func TestFilesThatAreNoTakesAndOneThatIs(t *testing.T) {
 	large := write("large.wav", nil)
 	require.NoError(t, os.Truncate(large, 300<<20))
 
-	p := open(t, browser.Options{})
+	p := h.open(browser.Window{})
 	p.sitDown(stand)
 	p.choose("File")
 	p.see("Drop a recording")
@@ -192,7 +205,7 @@ func TestFilesThatAreNoTakesAndOneThatIs(t *testing.T) {
 	require.NoError(t, err, "%s", out)
 	p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{second}))
 	p.see("At which tempo was “some day.opus” played?", "120 bpm, as it is heard")
-	p.do(chromedp.Click(chromedp.CSS(`input[value=heard]`)))
+	p.click(`input[value=heard]`)
 	p.press("Hand it in")
 	p.see("in a row at 120 bpm", "16 of 16")
 }

@@ -13,30 +13,29 @@ import (
 	"manudrill/core/drill"
 	"manudrill/core/practice"
 	"manudrill/formats/drillfile"
-	"manudrill/storetest"
 )
 
 // While a routine runs it is deleted, and one of its drills taken back: it is played to its
 // end all the same. What was played of the drill that is the student's no more is not taken,
 // and that is said; it stays on the device.
 func TestARoutineIsTakenAwayWhileItRuns(t *testing.T) {
+	h := newHouse(t)
 	a, b := shortDrill("It stays"), shortDrill("It is taken back")
-	path, assignments := onRoutine(t, practice.Routine{Name: "Taken away", Items: []practice.Item{
+	path, assignments := h.onRoutine(practice.Routine{Name: "Taken away", Items: []practice.Item{
 		takesOf(a.Drill.Name, 1), {Kind: practice.Rest, Seconds: 5}, takesOf(b.Drill.Name, 1),
 	}}, a, b)
-	p := withPlayer(t, soundsOf(t, []drillfile.File{a, b}, 120))
-	p.enter(student)
-	p.do(chromedp.Navigate(base + path))
+	p := h.withPlayer(soundsOf(t, []drillfile.File{a, b}, 120))
+	p.enterAt(student, path)
 	p.see("Takes are judged on this device")
 	p.do(chromedp.KeyEvent(" "))
 	p.see("take 1 of 1")
-	ctx := storetest.In(t.Context())
-	require.NoError(t, kept.DeleteRoutine(ctx, uuid.MustParse(path[len("/routines/"):])))
-	require.NoError(t, kept.Unassign(ctx, assignments[1]))
+	ctx := h.ctx
+	require.NoError(t, h.kept.DeleteRoutine(ctx, uuid.MustParse(path[len("/routines/"):])))
+	require.NoError(t, h.kept.Unassign(ctx, assignments[1]))
 	p.see("Then It is taken back")
 	p.until("both are judged", `said.length === 2`)
 	p.see("Done.", "1 recording on this device is not handed in yet", "Your instructor has withdrawn this drill")
-	first, err := kept.Stand(ctx, assignments[0])
+	first, err := h.kept.Stand(ctx, assignments[0])
 	require.NoError(t, err)
 	assert.Equal(t, 1, first.Takes)
 }
@@ -44,17 +43,17 @@ func TestARoutineIsTakenAwayWhileItRuns(t *testing.T) {
 // Nobody plays, or the microphone hears another room: after two takes of nothing the
 // routine waits, and nothing was counted, handed in or judged.
 func TestARoutineWaitsInSilence(t *testing.T) {
+	h := newHouse(t)
 	a := shortDrill("Nobody plays")
-	path, assignments := onRoutine(t, practice.Routine{Name: "Silence", Items: []practice.Item{takesOf(a.Drill.Name, 3)}}, a)
-	p := withPlayer(t, "{}")
-	p.enter(student)
-	p.do(chromedp.Navigate(base + path))
+	path, assignments := h.onRoutine(practice.Routine{Name: "Silence", Items: []practice.Item{takesOf(a.Drill.Name, 3)}}, a)
+	p := h.withPlayer("{}")
+	p.enterAt(student, path)
 	p.see("Takes are judged on this device")
 	p.do(chromedp.KeyEvent(" "))
 	p.see("take 1 of 3")
 	p.see("Nothing was heard", "This take counts for nothing.")
 	p.see("Nothing of the drill was heard twice, so the routine waits. Is the right input chosen?", "Go on")
-	now, err := kept.Stand(storetest.In(t.Context()), assignments[0])
+	now, err := h.kept.Stand(h.ctx, assignments[0])
 	require.NoError(t, err)
 	assert.Zero(t, now.Takes)
 }
@@ -62,14 +61,14 @@ func TestARoutineWaitsInSilence(t *testing.T) {
 // There is no room on the device: it is said, the routine goes on, and every take is handed
 // in from memory, once there is a line too.
 func TestARoutineOnADeviceWithoutRoom(t *testing.T) {
+	h := newHouse(t)
 	a := shortDrill("No room in a routine")
-	path, assignments := onRoutine(t, practice.Routine{Name: "Without room", Items: []practice.Item{takesOf(a.Drill.Name, 2)}}, a)
-	p := withPlayer(t, soundsOf(t, []drillfile.File{a}, 120, 130))
-	p.enter(student)
-	p.do(chromedp.Navigate(base + path))
+	path, assignments := h.onRoutine(practice.Routine{Name: "Without room", Items: []practice.Item{takesOf(a.Drill.Name, 2)}}, a)
+	p := h.withPlayer(soundsOf(t, []drillfile.File{a}, 120, 130))
+	p.enterAt(student, path)
 	p.see("Takes are judged on this device")
 	none := 1.0
-	_, err := chromedp.Call(p.ctx, storage.OverrideQuotaForOrigin, storage.OverrideQuotaForOriginParams{Origin: base, QuotaSize: &none})
+	_, err := chromedp.Call(p.ctx, storage.OverrideQuotaForOrigin, storage.OverrideQuotaForOriginParams{Origin: h.base, QuotaSize: &none})
 	require.NoError(t, err)
 	p.cut(true)
 	p.do(chromedp.KeyEvent(" "))
@@ -78,7 +77,7 @@ func TestARoutineOnADeviceWithoutRoom(t *testing.T) {
 	p.cut(false)
 	evaluate[any](p, `window.dispatchEvent(new Event('online'))`)
 	require.Eventually(t, func() bool {
-		now, err := kept.Stand(storetest.In(t.Context()), assignments[0])
+		now, err := h.kept.Stand(h.ctx, assignments[0])
 		return err == nil && now.Takes == 2
 	}, patience, 100*time.Millisecond)
 }
@@ -87,15 +86,16 @@ func TestARoutineOnADeviceWithoutRoom(t *testing.T) {
 // finds the other at handing in. Once the line is back each take is handed in once, whichever
 // window does it, and both show the studio's word.
 func TestTwoWindowsHandInOnce(t *testing.T) {
+	h := newHouse(t)
 	file := shortDrill("Played in two windows")
-	stand := onTheStand(t, file)
-	first := withPlayer(t, soundsOf(t, []drillfile.File{file}, 120))
+	stand := h.onTheStand(file)
+	first := h.withPlayer(soundsOf(t, []drillfile.File{file}, 120))
 	tab, stop := chromedp.NewContext(first.ctx)
 	t.Cleanup(stop)
-	second := page{t, tab}
+	second := page{t, h, tab}
 	second.hearsPlayer(soundsOf(t, []drillfile.File{file}, 120))
 	first.sitDown(stand)
-	second.do(chromedp.Navigate(base + stand))
+	second.do(chromedp.Navigate(h.base + stand))
 	second.see("8 notes a pass")
 	first.cut(true)
 	second.cut(true)
@@ -118,26 +118,26 @@ func TestTwoWindowsHandInOnce(t *testing.T) {
 		p.until("all is handed in", `!document.body.innerText.includes('not handed in')`)
 		p.see("All figures, and listen to it")
 	}
-	require.Eventually(t, func() bool { return standing(t, stand).Takes == 2 }, patience, 100*time.Millisecond)
+	require.Eventually(t, func() bool { return h.standing(stand).Takes == 2 }, patience, 100*time.Millisecond)
 }
 
 // The microphone hears something else, another tab's music perhaps: it is handed in, for
 // whoever wants to hear it, but counts for nothing, and after two such takes the routine waits.
 func TestARoutineHearsSomethingElse(t *testing.T) {
+	h := newHouse(t)
 	a := shortDrill("Something else sounds")
-	path, assignments := onRoutine(t, practice.Routine{Name: "Another sound", Items: []practice.Item{takesOf(a.Drill.Name, 3)}}, a)
+	path, assignments := h.onRoutine(practice.Routine{Name: "Another sound", Items: []practice.Item{takesOf(a.Drill.Name, 3)}}, a)
 	other := shortDrill(a.Drill.Name)
 	other.Drill.Pattern = drill.FingerPerFret{Orders: [][]int{{4, 1, 3, 2}}}
 	other.Drill.Attacks.Rule, other.Drill.Path.Position = drill.AllPicked, 10
-	p := withPlayer(t, soundsOf(t, []drillfile.File{other}, 120))
-	p.enter(student)
-	p.do(chromedp.Navigate(base + path))
+	p := h.withPlayer(soundsOf(t, []drillfile.File{other}, 120))
+	p.enterAt(student, path)
 	p.see("Takes are judged on this device")
 	p.do(chromedp.KeyEvent(" "))
 	p.see("This is not the drill")
 	p.see("Nothing of the drill was heard twice, so the routine waits.")
 	require.Eventually(t, func() bool {
-		now, err := kept.Stand(storetest.In(t.Context()), assignments[0])
+		now, err := h.kept.Stand(h.ctx, assignments[0])
 		return err == nil && now.Takes == 2 && now.Rung.BPM == 120
 	}, patience, 100*time.Millisecond)
 }
@@ -145,11 +145,11 @@ func TestARoutineHearsSomethingElse(t *testing.T) {
 // The clock of the device jumps three hours ahead while a take is played: it is measured by the
 // clock of its sound, and stands in the record when the studio had it.
 func TestTheClockOfTheDeviceJumps(t *testing.T) {
+	h := newHouse(t)
 	file := shortDrill("The clock jumps")
-	stand := onTheStand(t, file)
-	p := withPlayer(t, soundsOf(t, []drillfile.File{file}, 120))
-	p.enter(student)
-	p.do(chromedp.Navigate(base + stand))
+	stand := h.onTheStand(file)
+	p := h.withPlayer(soundsOf(t, []drillfile.File{file}, 120))
+	p.enterAt(student, stand)
 	p.see("A take is judged on this device as soon as it ends.")
 	evaluate[any](p, `(() => {
 		const Real = Date, ahead = 3 * 3600e3
@@ -160,6 +160,6 @@ func TestTheClockOfTheDeviceJumps(t *testing.T) {
 	})()`)
 	p.press("Play")
 	p.see("Timing spread", "All figures, and listen to it")
-	take := lastTake(t, stand)
+	take := h.lastTake(stand)
 	assert.WithinDuration(t, time.Now(), take.RecordedAt, time.Hour)
 }

@@ -12,7 +12,6 @@ import (
 
 	"manudrill/e2e/browser"
 	"manudrill/formats/drillfile"
-	"manudrill/storetest"
 )
 
 // echo is a microphone that hears what the loudspeaker plays, 150 ms later.
@@ -41,11 +40,11 @@ const echo = `(() => {
 // A quarter of a minute of clicks finds how late the device is, and from then on a take says
 // whether it was ahead of the click. Before that it does not.
 func TestTheDelayOfTheDeviceIsMeasured(t *testing.T) {
-	p := open(t, browser.Options{})
+	h := newHouse(t)
+	p := h.open(browser.Window{})
 	_, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: echo})
 	require.NoError(t, err)
-	p.enter(student)
-	p.do(chromedp.Navigate(base + "/delay"))
+	p.enterAt(student, "/delay")
 	p.see("Delay of this device", "only where the recording has the click in it")
 	p.press("Measure")
 	p.see("Found: ", "of 16 clicks.", "Kept for this input")
@@ -60,18 +59,19 @@ func TestTheDelayOfTheDeviceIsMeasured(t *testing.T) {
 
 // A take is handed in with the time of its click, so that the studio says the same.
 func TestATakeKnowsWhenItWasClicked(t *testing.T) {
+	h := newHouse(t)
 	file := shortDrill("Ahead of the click")
-	stand := onTheStand(t, file)
-	p := withPlayer(t, soundsOf(t, []drillfile.File{file}, 120, 130))
+	stand := h.onTheStand(file)
+	p := h.withPlayer(soundsOf(t, []drillfile.File{file}, 120, 130))
 	p.enter(student)
 	evaluate[any](p, `localStorage.setItem('manudrill delays', JSON.stringify({ '': { seconds: 7, at: '2026-01-01T00:00:00Z' } }))`)
-	p.do(chromedp.Navigate(base + stand))
+	p.do(chromedp.Navigate(h.base + stand))
 	p.see("A take is judged on this device as soon as it ends.")
 	p.do(chromedp.KeyEvent(" "))
 	p.until("it is judged", `document.querySelector('.verdict .step, .verdict') !== null`)
 	p.see("All figures, and listen to it")
-	take := lastTake(t, stand)
-	full, err := kept.Take(storetest.In(t.Context()), take.ID)
+	take := h.lastTake(stand)
+	full, err := h.kept.Take(h.ctx, take.ID)
 	require.NoError(t, err)
 	require.NotNil(t, full.Chart.ClickAt, "where it was clicked is handed in")
 	require.NotNil(t, full.Analysis.Pulse.ClickMs)

@@ -4,24 +4,23 @@ import (
 	"testing"
 	"time"
 
-	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"manudrill/core/tempo"
 	"manudrill/e2e/browser"
 	"manudrill/store"
-	"manudrill/storetest"
 )
 
 // lastTake waits for the first take of a stand to be measured.
-func lastTake(t *testing.T, stand string) store.TakeSummary {
+func (h *house) lastTake(stand string) store.TakeSummary {
+	t := h.t
 	t.Helper()
-	id := standing(t, stand).ID
+	id := h.standing(stand).ID
 	var takes []store.TakeSummary
 	require.Eventually(t, func() bool {
 		var err error
-		takes, err = kept.Takes(storetest.In(t.Context()), &id, nil, store.Page{})
+		takes, err = h.kept.Takes(h.ctx, &id, nil, store.Page{})
 		return err == nil && len(takes) == 1 && takes[0].State == store.Measured
 	}, patience, 100*time.Millisecond)
 	return takes[0]
@@ -30,21 +29,21 @@ func lastTake(t *testing.T, stand string) store.TakeSummary {
 // The simulated instrument that ships plays the drill by MIDI: it is marked and judged on
 // the device and in the studio without a microphone, and moves nobody.
 func TestAnInstrumentThatTellsItsNotes(t *testing.T) {
-	stand := onTheStand(t, shortDrill("By MIDI"))
-	p := open(t, browser.Options{NoMicrophone: true})
-	p.enter(student)
-	p.do(chromedp.Navigate(base + stand))
+	h := newHouse(t)
+	stand := h.onTheStand(shortDrill("By MIDI"))
+	p := h.open(browser.Window{})
+	p.enterAt(student, stand)
 	p.see("8 notes a pass", "A take is judged on this device")
 	p.choose("MIDI")
 	p.see("Simulated, to try it out")
 	p.press("Play")
 	p.see("of 16", "A try-out by the simulated player: it counts for nothing.", "All figures, and listen to it")
-	take := lastTake(t, stand)
+	take := h.lastTake(stand)
 	assert.Equal(t, store.MIDI, take.Source)
 	assert.Equal(t, tempo.TriedOut, take.Aside)
 	assert.InDelta(t, 100, take.RightPercent, 0)
 	assert.Less(t, take.SpreadMs, 8.0)
-	full, err := kept.Take(storetest.In(t.Context()), take.ID)
+	full, err := h.kept.Take(h.ctx, take.ID)
 	require.NoError(t, err)
 	require.NotNil(t, full.Analysis.Pulse.ClickMs, "when it is clicked is known")
 	assert.InDelta(t, 0, full.Analysis.Pulse.ClickMs.Value, 8, "it plays on the click")
@@ -52,10 +51,10 @@ func TestAnInstrumentThatTellsItsNotes(t *testing.T) {
 
 // Any letter is a note without a pitch: what is told is timing alone.
 func TestAKeyIsTappedInTime(t *testing.T) {
-	stand := onTheStand(t, shortDrill("Tapped"))
-	p := open(t, browser.Options{NoMicrophone: true})
-	p.enter(student)
-	p.do(chromedp.Navigate(base + stand))
+	h := newHouse(t)
+	stand := h.onTheStand(shortDrill("Tapped"))
+	p := h.open(browser.Window{})
+	p.enterAt(student, stand)
 	p.see("8 notes a pass", "A take is judged on this device")
 	p.choose("A key")
 	p.see("for your timing alone")
@@ -69,8 +68,8 @@ func TestAKeyIsTappedInTime(t *testing.T) {
 	})()`)
 	p.press("Play")
 	p.see("Tapped on a key: it shows your timing, and counts for nothing.", "of 16", "All figures")
-	take := lastTake(t, stand)
+	take := h.lastTake(stand)
 	assert.Equal(t, []any{store.Key, tempo.Tapped}, []any{take.Source, take.Aside})
 	assert.Greater(t, take.RightPercent, 60.0, "a busy page may tap late, or once less")
-	assert.InDelta(t, 120, standing(t, stand).Rung.BPM, 0)
+	assert.InDelta(t, 120, h.standing(stand).Rung.BPM, 0)
 }

@@ -16,40 +16,40 @@ import (
 	"manudrill/e2e/browser"
 	"manudrill/formats/drillfile"
 	"manudrill/server"
-	"manudrill/storetest"
 )
 
 // takeOf lets a player make a take of a drill of its own for the student and
 // returns the path of its page.
-func takeOf(t *testing.T, file drillfile.File, p simulate.Player) string {
+func (h *house) takeOf(file drillfile.File, p simulate.Player) string {
+	t := h.t
 	t.Helper()
-	id, err := uuid.Parse(filepath.Base(onTheStand(t, file)))
+	id, err := uuid.Parse(filepath.Base(h.onTheStand(file)))
 	require.NoError(t, err)
 	take := server.SimulatedTake{ID: uuid.New(), Assignment: id, Player: p, RecordedAt: time.Now()}
-	require.NoError(t, take.Make(storetest.In(t.Context()), kept))
+	require.NoError(t, take.Make(h.ctx, h.kept))
 	return "/takes/" + take.ID.String()
 }
 
-func weakTake(t *testing.T, name string) string {
+func (h *house) weakTake(name string) string {
 	file := shortDrill(name)
 	file.Drill.Rhythm.Passes = 3
-	return takeOf(t, file, simulate.Player{Seed: 4, MotorMs: 3, SlurDropDB: 2, NoiseDB: -66, Weak: &simulate.Weak{From: 1, To: 3, LateMs: 40}})
+	return h.takeOf(file, simulate.Player{Seed: 4, MotorMs: 3, SlurDropDB: 2, NoiseDB: -66, Weak: &simulate.Weak{From: 1, To: 3, LateMs: 40}})
 }
 
 // From the whole take to one note in two moves: look, press. The note is heard,
 // its bar repeated, slowed down, and a comment pinned, which the student finds.
 func TestATakeIsLookedAtHeardAndCommented(t *testing.T) {
-	path := weakTake(t, "Looked at")
-	p := open(t, browser.Options{})
-	p.enter(instructor)
-	p.do(chromedp.Navigate(base + path))
+	h := newHouse(t)
+	path := h.weakTake("Looked at")
+	p := h.open(browser.Window{})
+	p.enterAt(instructor, path)
 	p.see("The ring finger after the index finger, hammered on, comes late", "Passes under one another", "Where the time goes")
 	assert.Equal(t, 24, p.count(".timeline .mark"))
 	assert.Equal(t, 24, p.count("[aria-label='Passes under one another'] .cell"))
 	p.see("0:00 / 0:") // the sound has been loaded
 
 	evaluate[any](p, `document.querySelector('audio').addEventListener('seeked', e => { window.from ??= e.target.currentTime })`)
-	p.do(chromedp.Click(chromedp.CSS(`.timeline .mark[aria-label*="string 3"]`)))
+	p.click(`.timeline .mark[aria-label*="string 3"]`)
 	p.see("Note 3, pass 1", "Play from here")
 	p.until("it plays from the note", `window.from !== undefined`)
 	assert.Greater(t, evaluate[float64](p, `window.from`), 2.3, "the sound is where the note is")
@@ -76,9 +76,8 @@ func TestATakeIsLookedAtHeardAndCommented(t *testing.T) {
 	p.see(instructor+": Put the ring finger down sooner.", "Remove")
 	assert.Equal(t, 1, p.count(".timeline .pin"))
 
-	s := open(t, browser.Options{})
-	s.enter(student)
-	s.do(chromedp.Navigate(base + path))
+	s := h.open(browser.Window{})
+	s.enterAt(student, path)
 	s.see("Put the ring finger down sooner.")
 	assert.Zero(t, s.count(`[aria-label="Comment on this note"]`), "students read comments")
 	s.press("Note 3")
@@ -88,15 +87,14 @@ func TestATakeIsLookedAtHeardAndCommented(t *testing.T) {
 // The remedy is one click from the stand for the student, and one from the
 // student's list for the instructor.
 func TestARemedyIsOneClickAway(t *testing.T) {
-	path := weakTake(t, "Remedied")
-	p := open(t, browser.Options{})
-	p.enter(instructor)
-	p.do(chromedp.Navigate(base + path))
+	h := newHouse(t)
+	path := h.weakTake("Remedied")
+	p := h.open(browser.Window{})
+	p.enterAt(instructor, path)
 	p.see("Remedied: 1 to 3 alone", "at 70 % of the tempo")
 	p.press("Assign to " + student)
 	p.see("On " + student + "’s list")
-	p.enter(student)
-	p.do(chromedp.Navigate(base + path))
+	p.enterAt(student, path)
 	p.press("Practise it")
 	p.see("Remedied: 1 to 3 alone", "a pass")
 	assert.Contains(t, evaluate[string](p, `location.pathname`), "/stand/")
@@ -104,9 +102,10 @@ func TestARemedyIsOneClickAway(t *testing.T) {
 
 // Two takes of one drill are set side by side on the page of either.
 func TestTwoTakesBesideEachOther(t *testing.T) {
+	h := newHouse(t)
 	file := shortDrill("Beside")
 	file.Drill.Rhythm.Passes = 4
-	id, err := uuid.Parse(filepath.Base(onTheStand(t, file)))
+	id, err := uuid.Parse(filepath.Base(h.onTheStand(file)))
 	require.NoError(t, err)
 	var last string
 	for i, sd := range []float64{26, 3} {
@@ -114,12 +113,11 @@ func TestTwoTakesBesideEachOther(t *testing.T) {
 			ID: uuid.New(), Assignment: id, Player: simulate.Player{Seed: 8, MotorMs: sd, NoiseDB: -66},
 			RecordedAt: time.Now().Add(time.Duration(i) * time.Hour),
 		}
-		require.NoError(t, take.Make(storetest.In(t.Context()), kept))
+		require.NoError(t, take.Make(h.ctx, h.kept))
 		last = "/takes/" + take.ID.String()
 	}
-	p := open(t, browser.Options{})
-	p.enter(student)
-	p.do(chromedp.Navigate(base + last))
+	p := h.open(browser.Window{})
+	p.enterAt(student, last)
 	p.see("Another take beside it")
 	p.until("the other take is offered", `[...document.querySelectorAll('select option')].some(o => o.innerText.startsWith('Beside'))`)
 	evaluate[any](p, `(() => {

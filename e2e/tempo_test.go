@@ -19,7 +19,6 @@ import (
 	"manudrill/formats/drillfile"
 	"manudrill/formats/sound"
 	"manudrill/store"
-	"manudrill/storetest"
 )
 
 // until140 are the sounds of somebody who plays a drill cleanly below 140 bpm, and not at
@@ -67,9 +66,10 @@ const readAloud = `void (() => {
 })()`
 
 // standing is where the student stands by the path of a stand.
-func standing(t *testing.T, path string) store.Stand {
+func (h *house) standing(path string) store.Stand {
+	t := h.t
 	t.Helper()
-	s, err := kept.Stand(storetest.In(t.Context()), uuid.MustParse(strings.TrimPrefix(path, "/stand/")))
+	s, err := h.kept.Stand(h.ctx, uuid.MustParse(strings.TrimPrefix(path, "/stand/")))
 	require.NoError(t, err)
 	return s
 }
@@ -77,11 +77,11 @@ func standing(t *testing.T, path string) store.Stand {
 // Short takes get faster while they are clean and slower when one is not, by themselves
 // after one key; nothing is kept of them, and the ladder stays where it was.
 func TestASearchForATempoRunsByOneKey(t *testing.T) {
+	h := newHouse(t)
 	file := shortDrill("How fast is clean")
-	stand := onTheStand(t, file)
-	p := withPlayer(t, until140(t, file, reached(tempo.SearchFrom(120), 2)...))
-	p.enter(student)
-	p.do(chromedp.Navigate(base + stand + "/tempo"))
+	stand := h.onTheStand(file)
+	p := h.withPlayer(until140(t, file, reached(tempo.SearchFrom(120), 2)...))
+	p.enterAt(student, stand+"/tempo")
 	p.see("Find my tempo", "None of them is kept or counts.")
 	evaluate[any](p, readAloud)
 	p.do(chromedp.KeyEvent(" "))
@@ -104,18 +104,18 @@ func TestASearchForATempoRunsByOneKey(t *testing.T) {
 	p.press("back to the stand")
 	p.see("find my tempo")
 	assert.NotContains(t, p.text("body"), "not handed in")
-	now := standing(t, stand)
+	now := h.standing(stand)
 	assert.InDelta(t, 120, now.Rung.BPM, 0)
 	assert.Zero(t, now.Takes)
 }
 
 // A slower tempo is one key away; what is played at it is measured and moves nothing.
 func TestATempoOfOnesOwnCountsForNothing(t *testing.T) {
+	h := newHouse(t)
 	file := shortDrill("Slower for once")
-	stand := onTheStand(t, file)
-	p := withPlayer(t, soundsOf(t, []drillfile.File{file}, 110))
-	p.enter(student)
-	p.do(chromedp.Navigate(base + stand))
+	stand := h.onTheStand(file)
+	p := h.withPlayer(soundsOf(t, []drillfile.File{file}, 110))
+	p.enterAt(student, stand)
 	p.see("A take is judged on this device as soon as it ends.")
 	p.do(chromedp.KeyEvent(kb.ArrowDown))
 	p.see("Slower by your own choice: measured, but it does not count.")
@@ -123,10 +123,10 @@ func TestATempoOfOnesOwnCountsForNothing(t *testing.T) {
 	p.see("does not count")
 	p.see("At a tempo of your own choice: it counts for nothing.")
 	p.see("Back to 120")
-	require.Eventually(t, func() bool { return standing(t, stand).Takes == 1 }, patience, 100*time.Millisecond)
-	now := standing(t, stand)
+	require.Eventually(t, func() bool { return h.standing(stand).Takes == 1 }, patience, 100*time.Millisecond)
+	now := h.standing(stand)
 	assert.InDelta(t, 120, now.Rung.BPM, 0)
-	takes, err := kept.Takes(storetest.In(t.Context()), &now.ID, nil, store.Page{})
+	takes, err := h.kept.Takes(h.ctx, &now.ID, nil, store.Page{})
 	require.NoError(t, err)
 	require.Len(t, takes, 1)
 	assert.InDelta(t, 110, takes[0].Rung.BPM, 0)

@@ -12,7 +12,6 @@ import (
 
 	"manudrill/e2e/browser"
 	"manudrill/store"
-	"manudrill/storetest"
 )
 
 // fileFor writes a file that is picked on a page.
@@ -27,8 +26,9 @@ func fileFor(t *testing.T, name string, raw []byte) string {
 // days made clear, what is wrong told by line; it is on the student's progress, and goes
 // again by one press.
 func TestAPaperLogIsBroughtIn(t *testing.T) {
-	mira, _ := pupilOf(t, "Mira Papier", "Kept elsewhere")
-	p := open(t, browser.Options{})
+	h := newHouse(t)
+	mira, _ := h.pupilOf("Mira Papier", "Kept elsewhere")
+	p := h.open(browser.Window{})
 	p.enter(instructor)
 	p.press("Students")
 	p.press("Bring in")
@@ -46,7 +46,7 @@ func TestAPaperLogIsBroughtIn(t *testing.T) {
 	p.accessible()
 	p.press("Keep 2 lines")
 	p.see("2 lines are kept.")
-	p.do(chromedp.Navigate(base + "/students/" + mira.ID.String()))
+	p.do(chromedp.Navigate(h.base + "/students/" + mira.ID.String()))
 	p.see("Kept on paper", "nothing of it was measured", "2 lines, brought in")
 	p.accessible()
 	p.press("Remove")
@@ -55,24 +55,25 @@ func TestAPaperLogIsBroughtIn(t *testing.T) {
 
 // A student is taken out, removed for good, and brought in with their takes.
 func TestAStudentIsBroughtIn(t *testing.T) {
-	mira, assignment := pupilOf(t, "Mira Umzug", "Moves along")
-	playsTake(t, assignment, time.Now().Add(-time.Hour))
-	p := open(t, browser.Options{})
+	h := newHouse(t)
+	mira, assignment := h.pupilOf("Mira Umzug", "Moves along")
+	h.playsTake(assignment, time.Now().Add(-time.Hour))
+	p := h.open(browser.Window{})
 	p.enter(instructor)
 	path := "/people/" + mira.ID.String()
 	file := fileFor(t, "mira.zip", p.fetched("/api"+path+"/archive.zip"))
-	p.do(chromedp.Navigate(base + "/studio"))
+	p.do(chromedp.Navigate(h.base + "/studio"))
 	p.see("Bring in a student")
 	p.accessible()
 	input := chromedp.CSS(`main input[type=file]`)
 	p.do(chromedp.SetUploadFiles(input, []string{file}))
 	p.see("This student is here already")
 
-	ctx := storetest.In(t.Context())
-	require.NoError(t, kept.Remove(ctx, mira.ID))
-	_, err := kept.Pool().Exec(store.AsHouse(t.Context()), `UPDATE people SET remove_at = now() - interval '1 day' WHERE id = $1`, mira.ID)
+	ctx := h.ctx
+	require.NoError(t, h.kept.Remove(ctx, mira.ID))
+	_, err := h.kept.Pool().Exec(store.AsHouse(t.Context()), `UPDATE people SET remove_at = now() - interval '1 day' WHERE id = $1`, mira.ID)
 	require.NoError(t, err)
-	_, err = kept.ForgetRemoved(t.Context())
+	_, err = h.kept.ForgetRemoved(t.Context())
 	require.NoError(t, err)
 	p.do(chromedp.SetUploadFiles(input, []string{file}))
 	p.see("Mira Umzug is here, with 1 take.")

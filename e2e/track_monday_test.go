@@ -22,46 +22,49 @@ import (
 // A monday is a studio with what an instructor finds on one: eight takes that wait, one
 // student in pain, and a new one with three drills and no plan.
 type monday struct {
+	h          *house
 	ctx        context.Context
 	instructor string
 	fresh      store.Person
 	stands     []uuid.UUID // assignments of which a take waits
 }
 
-func newMonday(t *testing.T, who string) monday {
+func newMonday(h *house, who string) monday {
+	t := h.t
 	t.Helper()
 	studio := uuid.New()
-	require.NoError(t, kept.AddStudio(t.Context(), studio, "Monday of "+who))
-	m := monday{ctx: store.Within(t.Context(), store.Scope{Studio: studio}), instructor: who}
+	require.NoError(t, h.kept.AddStudio(t.Context(), studio, "Monday of "+who))
+	m := monday{h: h, ctx: store.Within(t.Context(), store.Scope{Studio: studio}), instructor: who}
 	add := func(name, role string) store.Person {
 		p := store.Person{ID: uuid.New(), Name: name, Role: role, Demo: true}
-		require.NoError(t, kept.AddPerson(m.ctx, p))
+		require.NoError(t, h.kept.AddPerson(m.ctx, p))
+		h.people[name] = p
 		return p
 	}
 	add(who, store.Owner)
 	var drills []uuid.UUID
 	for i := range 3 {
 		id := uuid.New()
-		require.NoError(t, kept.AddDrill(m.ctx, id, shortDrill(fmt.Sprintf("Monday drill %d", i+1)), store.Shelf{}))
+		require.NoError(t, h.kept.AddDrill(m.ctx, id, shortDrill(fmt.Sprintf("Monday drill %d", i+1)), store.Shelf{}))
 		drills = append(drills, id)
 	}
 	for i := range 4 {
 		p := add(fmt.Sprintf("Student %d of %s", i+1, who), store.Student)
 		for _, d := range drills[:2] {
-			a, err := kept.Assign(m.ctx, d, p.ID)
+			a, err := h.kept.Assign(m.ctx, d, p.ID)
 			require.NoError(t, err)
 			take := server.SimulatedTake{ID: uuid.New(), Assignment: a, RecordedAt: time.Now().Add(-time.Duration(len(m.stands)+2) * time.Hour),
 				Player: simulate.Player{Seed: uint64(4 + i), MotorMs: 3, SlurDropDB: 2, NoiseDB: -66}}
-			require.NoError(t, take.Make(m.ctx, kept))
+			require.NoError(t, take.Make(m.ctx, h.kept))
 			m.stands = append(m.stands, a)
 		}
 		if i == 2 {
-			require.NoError(t, kept.AddHandReport(m.ctx, uuid.New(), p.ID, time.Now().Add(-time.Hour), practice.HandReport{Kind: practice.IsHurt}))
+			require.NoError(t, h.kept.AddHandReport(m.ctx, uuid.New(), p.ID, time.Now().Add(-time.Hour), practice.HandReport{Kind: practice.IsHurt}))
 		}
 	}
 	m.fresh = add("Zora of "+who, store.Student)
 	for _, d := range drills {
-		_, err := kept.Assign(m.ctx, d, m.fresh.ID)
+		_, err := h.kept.Assign(m.ctx, d, m.fresh.ID)
 		require.NoError(t, err)
 	}
 	return m
@@ -70,12 +73,12 @@ func newMonday(t *testing.T, who string) monday {
 // done asserts that all of the Monday was.
 func (m monday) done(t *testing.T) {
 	t.Helper()
-	waiting, err := kept.TakesToReview(m.ctx)
+	waiting, err := m.h.kept.TakesToReview(m.ctx)
 	require.NoError(t, err)
 	assert.Empty(t, waiting, "eight takes are reviewed")
 	set := 0
 	for _, id := range m.stands {
-		s, err := kept.Stand(m.ctx, id)
+		s, err := m.h.kept.Stand(m.ctx, id)
 		require.NoError(t, err)
 		if s.Set != nil {
 			set++
@@ -83,7 +86,7 @@ func (m monday) done(t *testing.T) {
 		}
 	}
 	assert.Equal(t, 3, set, "three ladders are adjusted")
-	p, err := kept.Plan(m.ctx, m.fresh.ID)
+	p, err := m.h.kept.Plan(m.ctx, m.fresh.ID)
 	require.NoError(t, err)
 	assert.Len(t, p.Plan.Value.Weeks, 4)
 	assert.NotEqual(t, p.Plan.Value.Weeks[0].Positions, p.Plan.Value.Weeks[1].Positions, "positions go round")
@@ -97,7 +100,7 @@ type hands struct {
 
 func (h *hands) click(xpath string) {
 	h.t.Helper()
-	h.do(chromedp.Click(chromedp.Search(xpath)))
+	h.page.click(xpath)
 	h.n++
 }
 
@@ -124,8 +127,8 @@ func (h *hands) inReview(n int) {
 
 // An instructor's Monday by the mouse: what it takes is counted, and may not grow.
 func TestAMondayByMouse(t *testing.T) {
-	m := newMonday(t, "Mona Mouse")
-	h := &hands{page: open(t, browser.Options{})}
+	m := newMonday(newHouse(t), "Mona Mouse")
+	h := &hands{page: m.h.open(browser.Window{})}
 	h.enter(m.instructor)
 
 	h.click(`//nav//a[. = "Students"]`)
@@ -172,8 +175,8 @@ func (h *hands) prints() {
 
 // The same by the keyboard alone.
 func TestAMondayByKeyboard(t *testing.T) {
-	m := newMonday(t, "Kea Keyboard")
-	h := &hands{page: open(t, browser.Options{})}
+	m := newMonday(newHouse(t), "Kea Keyboard")
+	h := &hands{page: m.h.open(browser.Window{})}
 	h.enter(m.instructor)
 
 	h.key("g")

@@ -16,36 +16,38 @@ import (
 	"manudrill/e2e/browser"
 	"manudrill/server"
 	"manudrill/store"
-	"manudrill/storetest"
 )
 
 // pupilOf adds a student of one's own with a drill of their own, and returns who it is
 // and the assignment.
-func pupilOf(t *testing.T, name, drill string) (store.Person, uuid.UUID) {
+func (h *house) pupilOf(name, drill string) (store.Person, uuid.UUID) {
+	t, ctx := h.t, h.ctx
 	t.Helper()
-	ctx := storetest.In(t.Context())
 	p := store.Person{ID: uuid.New(), Name: name, Role: store.Student, Demo: true}
-	require.NoError(t, kept.AddPerson(ctx, p))
+	require.NoError(t, h.kept.AddPerson(ctx, p))
+	h.people[name] = p
 	id := uuid.New()
-	require.NoError(t, kept.AddDrill(ctx, id, shortDrill(drill), store.Shelf{}))
-	assignment, err := kept.Assign(ctx, id, p.ID)
+	require.NoError(t, h.kept.AddDrill(ctx, id, shortDrill(drill), store.Shelf{}))
+	assignment, err := h.kept.Assign(ctx, id, p.ID)
 	require.NoError(t, err)
 	return p, assignment
 }
 
-func playsTake(t *testing.T, assignment uuid.UUID, at time.Time) uuid.UUID {
+func (h *house) playsTake(assignment uuid.UUID, at time.Time) uuid.UUID {
+	t := h.t
 	t.Helper()
 	take := server.SimulatedTake{ID: uuid.New(), Assignment: assignment, Player: simulate.Player{Seed: 4, MotorMs: 3, SlurDropDB: 2, NoiseDB: -66}, RecordedAt: at}
-	require.NoError(t, take.Make(storetest.In(t.Context()), kept))
+	require.NoError(t, take.Make(h.ctx, h.kept))
 	return take.ID
 }
 
 // From the glance to the take that shows it in two moves, by the keyboard alone; a chart
 // says its numbers as a table too.
 func TestTheGlanceByKeyboard(t *testing.T) {
-	mira, assignment := pupilOf(t, "Mira Ostrand", "Glanced at")
-	take := playsTake(t, assignment, time.Now().Add(-time.Hour))
-	p := open(t, browser.Options{})
+	h := newHouse(t)
+	mira, assignment := h.pupilOf("Mira Ostrand", "Glanced at")
+	take := h.playsTake(assignment, time.Now().Add(-time.Hour))
+	p := h.open(browser.Window{})
 	p.enter(instructor)
 	p.press("Students")
 	p.see("Mira Ostrand", "Last 14 days", "Too early to tell")
@@ -60,31 +62,31 @@ func TestTheGlanceByKeyboard(t *testing.T) {
 	p.accessible()
 	p.do(chromedp.KeyEvent("t"))
 	p.until("it is the take that shows it", fmt.Sprintf(`location.pathname === '/takes/%s'`, take))
-	p.do(chromedp.Navigate(base + "/students/" + mira.ID.String()))
+	p.do(chromedp.Navigate(h.base + "/students/" + mira.ID.String()))
 	p.see("Tempo and evenness, week by week", "Minutes by technique")
 	p.press("as a table")
 	p.see("Week of", "Clean takes")
 	p.accessible()
 }
 
-// A day is changed by keys, kept, undone; the student has it on the practice page, in one
+// A day is changed by keys, h.kept, undone; the student has it on the practice page, in one
 // press on the stand.
 func TestAPlanByKeyboard(t *testing.T) {
-	mira, assignment := pupilOf(t, "Mira Planck", "Planned")
-	ctx := storetest.In(t.Context())
-	today, err := kept.Today(ctx)
+	h := newHouse(t)
+	mira, assignment := h.pupilOf("Mira Planck", "Planned")
+	ctx := h.ctx
+	today, err := h.kept.Today(ctx)
 	require.NoError(t, err)
-	stand, err := kept.Stand(ctx, assignment)
+	stand, err := h.kept.Stand(ctx, assignment)
 	require.NoError(t, err)
 	settings := plan.Usual(today)
 	settings.Days, settings.Drills = []int{1, 2, 3, 4, 5, 6, 7}, []string{stand.DrillID.String()}
 	settings.Rules = map[plan.RuleID]plan.Setting{plan.RestDays: {Off: true}}
 	facts := plan.Facts{Today: today, Exercises: []plan.Exercise{{Drill: stand.DrillID.String(), Name: "Planned", Position: 7, Lowest: 5, Highest: 9}}}
-	require.NoError(t, kept.PutPlan(ctx, mira.ID, 0, settings, plan.Make(settings, facts), today, nil))
+	require.NoError(t, h.kept.PutPlan(ctx, mira.ID, 0, settings, plan.Make(settings, facts), today, nil))
 
-	p := open(t, browser.Options{})
-	p.enter(instructor)
-	p.do(chromedp.Navigate(base + "/students/" + mira.ID.String() + "/plan"))
+	p := h.open(browser.Window{})
+	p.enterAt(instructor, "/students/"+mira.ID.String()+"/plan")
 	p.see("Minutes a day", "warm-up: Planned")
 	p.accessible()
 	lines := func(of string) string { return fmt.Sprintf(`document.querySelectorAll('li%s .line.drill').length`, of) }
@@ -102,15 +104,15 @@ func TestAPlanByKeyboard(t *testing.T) {
 	p.see("The plan is kept.")
 	p.fill("Minutes a day", "30")
 	p.until("what was changed by hand stays", `document.querySelectorAll('li.today .line.warmUp').length === 0`)
-	p.do(chromedp.Click(chromedp.Search(`//summary[normalize-space(.) = "The rules"]`)))
+	p.click(`//summary[normalize-space(.) = "The rules"]`)
 	p.see("Slurring grows gently", "Tendons recover on days without slurs")
 	p.accessible()
 
-	s := open(t, browser.Options{})
+	s := h.open(browser.Window{})
 	s.enter("Mira Planck")
 	s.see("Your plan", "Today: ")
 	s.accessible()
-	s.do(chromedp.Click(chromedp.Search(`//section[contains(., "Your plan")]//button`)))
+	s.click(`//section[contains(., "Your plan")]//button`)
 	s.until("the stand runs the day", fmt.Sprintf(`location.pathname === '/routines/%s'`, today.Format(time.DateOnly)))
 	s.see("Planned, position")
 }
@@ -118,9 +120,10 @@ func TestAPlanByKeyboard(t *testing.T) {
 // A take that waits is heard, gets a word, is accepted with one key, taken back and
 // accepted again; the student is told until it was read.
 func TestAReviewByKeys(t *testing.T) {
-	mira, assignment := pupilOf(t, "Mira Waiting", "Waits")
-	playsTake(t, assignment, time.Now().Add(-100*24*time.Hour)) // who waits longest comes first
-	p := open(t, browser.Options{})
+	h := newHouse(t)
+	mira, assignment := h.pupilOf("Mira Waiting", "Waits")
+	h.playsTake(assignment, time.Now().Add(-100*24*time.Hour)) // who waits longest comes first
+	p := h.open(browser.Window{})
 	p.enter(instructor)
 	p.press("Review")
 	p.see("Mira Waiting", "Every note")
@@ -131,7 +134,7 @@ func TestAReviewByKeys(t *testing.T) {
 	p.do(chromedp.KeyEvent("a"))
 	p.see("Mira Waiting: accepted.")
 	p.until("she waits no more", `!document.querySelector('.queue')?.innerText.includes('Mira Waiting')`)
-	p.clickStill(`.undoable .undo`)
+	p.click(`.undoable .undo`)
 	p.until("she waits again", `document.querySelector('.queue')?.innerText.includes('Mira Waiting')`)
 	evaluate[any](p, `document.querySelector('[aria-label="A word to Mira Waiting"]').focus()`)
 	p.do(chromedp.KeyEvent("Even to the end."))
@@ -139,17 +142,17 @@ func TestAReviewByKeys(t *testing.T) {
 	p.do(chromedp.KeyEvent("o"))
 	p.see("Mira Waiting: once more.")
 
-	s := open(t, browser.Options{})
+	s := h.open(browser.Window{})
 	s.enter("Mira Waiting")
 	s.see("Your takes were heard", "once more.", "“Even to the end.”")
 	s.accessible()
-	s.do(chromedp.Click(chromedp.CSS(`[aria-label="Your takes were heard"] a`)))
+	s.click(`[aria-label="Your takes were heard"] a`)
 	s.see(instructor + ": once more.")
-	s.do(chromedp.Navigate(base + "/practice"))
+	s.do(chromedp.Navigate(h.base + "/practice"))
 	s.see("Put on the stand")
 	assert.NotContains(t, s.text("body"), "Your takes were heard")
 
-	p.do(chromedp.Navigate(base + "/students/" + mira.ID.String() + "/lesson"))
+	p.do(chromedp.Navigate(h.base + "/students/" + mira.ID.String() + "/lesson"))
 	p.see("To look at", "To hear", "To record now")
 	p.do(chromedp.SendKeys(chromedp.CSS(`textarea`), "Third finger first."))
 	p.press("Note it")

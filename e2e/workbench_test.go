@@ -30,25 +30,41 @@ import (
 	"manudrill/formats/exchange"
 	"manudrill/server"
 	"manudrill/store"
-	"manudrill/storetest"
 )
 
 // atTheBench opens a new drill as the instructor.
 func atTheBench(t *testing.T) page {
 	t.Helper()
-	p := open(t, browser.Options{})
-	p.enter(instructor)
-	p.do(chromedp.Navigate(base + "/drills/new"))
+	h := newHouse(t)
+	p := h.open(browser.Window{})
+	p.enterAt(instructor, "/drills/new")
 	p.see("20 notes a pass")
 	return p
 }
 
 // latest is the drill that was saved last.
-func latest(t *testing.T) drill.Drill {
+func (h *house) latest() drill.Drill {
+	t := h.t
 	t.Helper()
-	drills, err := kept.Drills(storetest.In(t.Context()), store.Page{Limit: 1})
+	drills, err := h.kept.Drills(h.ctx, store.Page{Limit: 1})
 	require.NoError(t, err)
 	return drills[0].File.Value.Drill
+}
+
+// savedAs waits until the drill that was saved last has a name.
+func (p page) savedAs(name string) (saved drill.Drill) {
+	p.t.Helper()
+	is := func() bool {
+		drills, err := p.h.kept.Drills(p.h.ctx, store.Page{Limit: 1})
+		if err == nil && len(drills) > 0 {
+			saved = drills[0].File.Value.Drill
+		}
+		return saved.Name == name
+	}
+	if !assert.Eventually(p.t, is, patience, 20*time.Millisecond) {
+		p.t.Fatalf("it is not saved as %s but as %s. The page shows:\n%s", name, saved.Name, p.shows())
+	}
+	return saved
 }
 
 // A drill of each family made by mouse: chosen, moved, looked at on neck, tab
@@ -57,8 +73,6 @@ func TestADrillOfEachFamilyByMouse(t *testing.T) {
 	p := atTheBench(t)
 	p.pick("Shown as", "both")
 	for _, f := range library.Families() {
-		p.do(chromedp.Navigate(base + "/drills/new"))
-		p.see("not saved yet")
 		p.fill("Name of the drill", "My "+f.Name)
 		p.family(f.Name)
 		p.see(f.About)
@@ -66,20 +80,22 @@ func TestADrillOfEachFamilyByMouse(t *testing.T) {
 		d.Path.Position--
 		chart, err := d.Chart(guitar.Standard(), 60)
 		require.NoError(t, err)
-		p.do(chromedp.Click(chromedp.Search(`//*[@aria-label='Position']/preceding-sibling::button`)))
+		p.click(`//*[@aria-label='Position']/preceding-sibling::button`)
 		p.until(f.Name+" is on the tab", `document.querySelectorAll('.tab text.fret').length === `+strconv.Itoa(len(chart.Notes)))
 		p.until(f.Name+" is on the staff", `document.querySelectorAll('.staff .vf-stavenote').length >= `+strconv.Itoa(len(chart.Notes)))
 		assert.Positive(t, p.count(".neck .place"), f.Name)
 		p.press("Save")
 		p.see("version 1")
-		saved := latest(t)
+		p.until("it is told to be saved", `!document.body.innerText.includes('not saved')`)
+		saved := p.savedAs("My " + f.Name)
 		assert.Equal(t, d.Path.Position, saved.Path.Position, f.Name)
 		assert.Equal(t, d.Pattern.Kind(), saved.Pattern.Kind(), f.Name)
 	}
 }
 
 func TestADrillByKeyboardAlone(t *testing.T) {
-	p := open(t, browser.Options{})
+	h := newHouse(t)
+	p := h.open(browser.Window{})
 	p.enter(instructor)
 	p.tabTo("New drill")
 	p.do(chromedp.KeyEvent(kb.Enter))
@@ -97,7 +113,7 @@ func TestADrillByKeyboardAlone(t *testing.T) {
 	p.do(chromedp.KeyEvent(kb.ArrowLeft))
 	p.do(chromedp.KeyEvent("s", chromedp.KeyModifiers(chromedp.ModifierCtrl)))
 	p.see("version 1")
-	d := latest(t)
+	d := p.h.latest()
 	assert.Equal(t, "By keys", d.Name)
 	assert.Equal(t, "diagonal", d.Pattern.Kind())
 	assert.Equal(t, 7, d.Path.Position)
@@ -150,7 +166,7 @@ func TestRemarksAreMendedByAClick(t *testing.T) {
 	p.pick("Begin", "anywhere")
 	p.fill("Position", "1")
 	p.see("Reach", "must span", "It fits from position")
-	p.do(chromedp.Click(chromedp.Search(`//li[contains(., 'Reach')]//button[contains(., 'Move to position')]`)))
+	p.click(`//li[contains(., 'Reach')]//button[contains(., 'Move to position')]`)
 	p.until("the reach is mended", `![...document.querySelectorAll('.remarks .kind')].some(k => k.innerText === 'Reach')`)
 }
 
@@ -177,7 +193,7 @@ func TestTheNeckIsPlayedWithTheMouse(t *testing.T) {
 		place?.dispatchEvent(new MouseEvent('click', {bubbles: true}))
 		return !!place
 	})()`)
-	p.clickStill(`.menu button:nth-child(3)`)
+	p.click(`.menu button:nth-child(3)`)
 	p.until("the finger is set", `!!document.querySelector('[aria-label="String 3 fret 8, finger 3; press to change"]')`)
 	p.press("Use the proposed ones")
 	p.until("the finger is proposed again", `!!document.querySelector('[aria-label="String 3 fret 8, finger 2; press to change"]')`)
@@ -234,20 +250,21 @@ func TestEveryFormatIsTakenOut(t *testing.T) {
 	p.press("Export")
 	p.menu("Sheet: print, PDF, SVG")
 	p.see("Letter", "Out of here", "bpm, even", "Tempo table")
-	p.clickStill(`[aria-label="Staff"]`)
+	p.click(`[aria-label="Staff"]`)
 	p.until("staff, tab and neck are on the sheet", `['.staff svg', '.tab svg', '.neck svg'].every(s => document.querySelector('.paper ' + s))`)
 	p.pick("Paper", "Letter")
 	p.until("the paper has its size", `[...document.querySelectorAll('style')].some(s => s.textContent.includes('size: Letter'))`)
 }
 
 func TestAFileIsTakenIn(t *testing.T) {
+	h := newHouse(t)
 	d := drill.New("From outside", drill.Trill{Fingers: []int{1, 3}})
 	d.Path.Strings, d.Attacks.Rule = []int{2}, drill.Legato
 	doc, err := exchange.Export(drillfile.File{Drill: d, Ladder: tempo.Usual()}, guitar.Standard(), guitar.UsualHand(), 80, exchange.MusicXML)
 	require.NoError(t, err)
 	name := filepath.Join(t.TempDir(), doc.Name)
 	require.NoError(t, os.WriteFile(name, doc.Content, 0o600))
-	p := open(t, browser.Options{})
+	p := h.open(browser.Window{})
 	p.enter(instructor)
 	p.see("Import a file")
 	p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{name}))
@@ -257,7 +274,7 @@ func TestAFileIsTakenIn(t *testing.T) {
 	// Of a whole piece, the bars that are to be drilled are chosen.
 	name = filepath.Join(t.TempDir(), "piece.tab.txt")
 	require.NoError(t, os.WriteFile(name, []byte("A piece\n\n"+strings.Repeat("3|-5-7-8-7-|\n\n", 200)), 0o600))
-	p.do(chromedp.Navigate(base + "/drills"))
+	p.do(chromedp.Navigate(h.base + "/drills"))
 	p.see("Import a file")
 	p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{name}))
 	p.see("From piece.tab.txt", "bars 1 to 128 are read")
@@ -287,8 +304,8 @@ func TestNewDrillsAreNew(t *testing.T) {
 	p.fill("Position", "9")
 	p.press("Save as new")
 	p.see("Saved as a new drill: “Begun on Monday (new)”")
-	assert.Equal(t, 9, latest(t).Path.Position)
-	all, err := kept.Drills(storetest.In(t.Context()), store.Page{Limit: 2})
+	assert.Equal(t, 9, p.h.latest().Path.Position)
+	all, err := p.h.kept.Drills(p.h.ctx, store.Page{Limit: 2})
 	require.NoError(t, err)
 	assert.Equal(t, 7, all[1].File.Value.Drill.Path.Position, "the one it was made from is as it was kept")
 	evaluate[any](p, `document.activeElement?.blur()`)
@@ -342,15 +359,16 @@ func TestAllVariationsMakeABlock(t *testing.T) {
 }
 
 func TestTheLibraryFindsAndKeeps(t *testing.T) {
-	onTheStand(t, shortDrill("Needle in the hay"))
-	p := open(t, browser.Options{})
+	h := newHouse(t)
+	h.onTheStand(shortDrill("Needle in the hay"))
+	p := h.open(browser.Window{})
 	p.enter(instructor)
 	p.see("Needle in the hay")
 	p.more("Needle in the hay", "Folder and tags")
 	p.see("stands")
 	p.fill("Folder", "Sewing")
 	p.fill("Tag", "sharp")
-	p.clickStill(`.el-dialog__footer .el-button--primary`)
+	p.click(`.el-dialog__footer .el-button--primary`)
 	p.see("Sewing 1")
 	p.pressLabelled("Favourite Needle in the hay")
 	p.press("Sewing")
@@ -371,13 +389,14 @@ func TestTheLibraryFindsAndKeeps(t *testing.T) {
 // A drill that a student has a take of gets a new version; the old one stays on
 // the stand until the new one is given.
 func TestADrillWithTakesIsVersionedOnTheBench(t *testing.T) {
-	stand := onTheStand(t, shortDrill("Versioned"))
+	h := newHouse(t)
+	stand := h.onTheStand(shortDrill("Versioned"))
 	id, err := uuid.Parse(filepath.Base(stand))
 	require.NoError(t, err)
 	take := server.SimulatedTake{ID: uuid.New(), Assignment: id, Player: simulate.Player{Seed: 3}, RecordedAt: time.Now()}
-	require.NoError(t, take.Make(storetest.In(t.Context()), kept))
+	require.NoError(t, take.Make(h.ctx, h.kept))
 
-	p := open(t, browser.Options{})
+	p := h.open(browser.Window{})
 	p.enter(instructor)
 	p.press("Versioned")
 	p.see("version 1, 1 take")
@@ -386,12 +405,12 @@ func TestADrillWithTakesIsVersionedOnTheBench(t *testing.T) {
 	p.see("version 2, 1 take")
 	p.press("version 2")
 	p.see("Version 1", "on the stand of "+student)
-	p.clickStill(`.el-dialog__headerbtn`)
+	p.click(`.el-dialog__headerbtn`)
 	p.press("Assign")
 	p.see("version 1")
 	p.press("Give version 2")
 	p.until("nobody is behind", `![...document.querySelectorAll('.el-dialog button')].some(b => b.innerText.includes('Give version'))`)
-	a, err := kept.Stand(storetest.In(t.Context()), id)
+	a, err := h.kept.Stand(h.ctx, id)
 	require.NoError(t, err)
 	assert.Equal(t, 9, a.File.Value.Drill.Path.Position)
 }
@@ -401,29 +420,29 @@ func TestADrillIsFittedToAStudent(t *testing.T) {
 	p := atTheBench(t)
 	p.family("One finger per fret")
 	p.see("24 notes a pass")
-	p.do(chromedp.Click(chromedp.CSS(`.fit .el-select__wrapper`)))
+	p.click(`.fit .el-select__wrapper`)
 	p.until("the student is offered", `(() => {
 		const item = [...document.querySelectorAll('.el-select-dropdown__item')].find(i => i.innerText === "`+student+`" && i.offsetParent)
 		item?.click()
 		return !!item
 	})()`)
-	p.clickStill(`[aria-label="Fingers stay down going up"]`)
+	p.click(`[aria-label="Fingers stay down going up"]`)
 	p.press("Guitar and hand")
 	p.see("Guitar and hand of "+student, "Comfortable reach, mm")
 	p.fill("Fingers 1 and 4", "70")
 	p.press("7 strings, B")
-	p.clickStill(`[aria-label="Left-handed: the neck is mirrored"]`)
-	p.clickStill(`.el-dialog__footer .el-button--primary`)
+	p.click(`[aria-label="Left-handed: the neck is mirrored"]`)
+	p.click(`.el-dialog__footer .el-button--primary`)
 	p.see("Reach", "70 mm is comfortable for this hand", "It fits from position 7")
 	p.until("there is a seventh string to choose", `!!document.querySelector('[aria-label="String 7"]')`)
 	p.until("the neck is mirrored", `(() => {
 		const x = (n) => Number([...document.querySelectorAll('.neck text.fret')].find(t => t.textContent.trim() === n)?.getAttribute('x'))
 		return x('5') > x('8')
 	})()`)
-	theirs, revision, err := kept.Setup(storetest.In(t.Context()), people[student].ID)
+	theirs, revision, err := p.h.kept.Setup(p.h.ctx, p.h.people[student].ID)
 	require.NoError(t, err)
 	assert.Len(t, theirs.Guitar.Tuning, 7)
-	require.NoError(t, kept.ChangeSetup(storetest.In(t.Context()), people[student].ID, revision, setup.Usual()))
+	require.NoError(t, p.h.kept.ChangeSetup(p.h.ctx, p.h.people[student].ID, revision, setup.Usual()))
 }
 
 // A number is dragged at its name, and neck and tab follow while it is.
@@ -467,11 +486,11 @@ func TestTheSheetIsSavedAsADrawing(t *testing.T) {
 	p.press("Export")
 	p.menu("Sheet: print, PDF, SVG")
 	p.see("Drawn out", "Tempo table")
-	p.clickStill(`[aria-label="Staff"]`)
+	p.click(`[aria-label="Staff"]`)
 	p.until("staff, tab and neck are on the sheet", `['.staff svg', '.tab svg', '.neck svg'].every(s => document.querySelector('.paper ' + s))`)
 	evaluate[any](p, `(() => { window.kept = {}; const make = URL.createObjectURL; URL.createObjectURL = blob => {
 		const reader = new FileReader(); reader.onload = () => { window.kept[blob.type] = reader.result }; reader.readAsDataURL(blob); return make(blob) } })()`)
-	kept := func(button, media string) []byte {
+	saved := func(button, media string) []byte {
 		p.press(button)
 		p.until(button+" is saved", `!!window.kept['`+media+`']`)
 		_, content, _ := strings.Cut(evaluate[string](p, `window.kept['`+media+`']`), ",")
@@ -479,7 +498,7 @@ func TestTheSheetIsSavedAsADrawing(t *testing.T) {
 		require.NoError(t, err)
 		return raw
 	}
-	svg := kept("SVG", "image/svg+xml")
+	svg := saved("SVG", "image/svg+xml")
 	var drawing struct {
 		XMLName xml.Name `xml:"http://www.w3.org/2000/svg svg"`
 		Pieces  []struct {
@@ -494,7 +513,7 @@ func TestTheSheetIsSavedAsADrawing(t *testing.T) {
 
 	dir := t.TempDir()
 	name := filepath.Join(dir, "sheet.pdf")
-	require.NoError(t, os.WriteFile(name, kept("PDF", "application/pdf"), 0o600))
+	require.NoError(t, os.WriteFile(name, saved("PDF", "application/pdf"), 0o600))
 	info, err := exec.Command("pdfinfo", name).CombinedOutput()
 	require.NoError(t, err, "%s", info)
 	assert.Regexp(t, `Pages:\s+1\n`, string(info))
@@ -506,10 +525,10 @@ func TestTheSheetIsSavedAsADrawing(t *testing.T) {
 
 // A student prints what lies on the stand, as it lies there.
 func TestAStudentPrintsTheStand(t *testing.T) {
-	mira, assignment := pupilOf(t, "Mira Printer", "On paper")
-	p := open(t, browser.Options{})
-	p.enter(mira.Name)
-	p.do(chromedp.Navigate(base + "/stand/" + assignment.String()))
+	h := newHouse(t)
+	mira, assignment := h.pupilOf("Mira Printer", "On paper")
+	p := h.open(browser.Window{})
+	p.enterAt(mira.Name, "/stand/"+assignment.String())
 	p.press("Print, PDF or SVG")
 	p.see("On paper", "Tempo table")
 	p.until("it is drawn", `['.tab svg', '.neck svg'].every(s => document.querySelector('.paper ' + s))`)

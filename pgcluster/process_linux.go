@@ -29,7 +29,7 @@ func (c *Cluster) launch() (*process, error) {
 	}
 	args := []string{"-D", c.dir, "-p", port, "-c", "listen_addresses=", "-c", "unix_socket_directories=" + c.sockets, "-c", "unix_socket_permissions=0700"}
 	if c.throw {
-		args = append(args, "-c", "fsync=off", "-c", "full_page_writes=off", "-c", "synchronous_commit=off")
+		args = append(args, "-c", "fsync=off", "-c", "full_page_writes=off", "-c", "synchronous_commit=off", "-c", "max_connections=400")
 	}
 	p := &process{cmd: c.owner.command(context.Background(), postgres, args...), exited: make(chan struct{})}
 	p.cmd.Stdout, p.cmd.Stderr = log, log

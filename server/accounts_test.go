@@ -308,9 +308,7 @@ func TestTheCookie(t *testing.T) {
 
 // Signed in at one house, one stays so at another on the same host.
 func TestTwoHousesOnOneHost(t *testing.T) {
-	second, closeStore, err := storetest.Open(t.Context(), teacher)
-	require.NoError(t, err)
-	t.Cleanup(func() { assert.NoError(t, closeStore()) })
+	second := storetest.Open(t, teacher)
 	handler, err := server.New(second, somePages, plenty)
 	require.NoError(t, err)
 	other := httptest.NewServer(handler)
@@ -326,9 +324,7 @@ func TestTwoHousesOnOneHost(t *testing.T) {
 // first instructor's with all that is in it.
 func TestAnEarlierStudioIsTakenOver(t *testing.T) {
 	tess := store.Person{ID: uuid.New(), Name: "Instructor", Role: store.Instructor}
-	old, closeStore, err := storetest.Open(t.Context(), tess, store.Person{ID: uuid.New(), Name: "Student", Role: store.Student})
-	require.NoError(t, err)
-	t.Cleanup(func() { assert.NoError(t, closeStore()) })
+	old := storetest.Open(t, tess, store.Person{ID: uuid.New(), Name: "Student", Role: store.Student})
 	drill := uuid.New()
 	require.NoError(t, old.AddDrill(storetest.In(t.Context()), drill, someDrill(), store.Shelf{}))
 	handler, err := server.New(old, somePages, server.Options{})

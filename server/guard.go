@@ -8,13 +8,16 @@ import (
 	"net"
 	"net/http"
 	"strings"
+	"sync"
 	"time"
 
 	"github.com/getkin/kin-openapi/openapi3"
 	"github.com/getkin/kin-openapi/openapi3filter"
+	"github.com/getkin/kin-openapi/routers"
 	"github.com/getkin/kin-openapi/routers/legacy"
 	"github.com/gin-gonic/gin"
 
+	"manudrill/api"
 	"manudrill/core/bounds"
 	"manudrill/formats/archive"
 )
@@ -34,16 +37,26 @@ const (
 // one takes some thirty times its size.
 const largeBody = 64 << 10
 
-// guard returns a handler that lets only requests through that keep to the
-// contract. Who one is, is looked at before anything is read of the body.
-func (s *Server) guard(spec []byte) (gin.HandlerFunc, error) {
-	doc, err := openapi3.NewLoader().LoadFromData(spec)
+// contract finds the operation of a request. Reading it takes half a second, so that it
+// is read once.
+var contract = sync.OnceValues(func() (routers.Router, error) {
+	doc, err := openapi3.NewLoader().LoadFromData(api.Spec)
 	if err != nil {
 		return nil, fmt.Errorf("the API description cannot be read: %w", err)
 	}
 	router, err := legacy.NewRouter(doc)
 	if err != nil {
 		return nil, fmt.Errorf("the API description cannot be used: %w", err)
+	}
+	return router, nil
+})
+
+// guard returns a handler that lets only requests through that keep to the
+// contract. Who one is, is looked at before anything is read of the body.
+func (s *Server) guard() (gin.HandlerFunc, error) {
+	router, err := contract()
+	if err != nil {
+		return nil, err
 	}
 	large := newGate(4)
 	return func(c *gin.Context) {

@@ -68,7 +68,7 @@ func New(s *store.Store, web fs.FS, o Options) (http.Handler, error) {
 		heavy: newGate(1), archives: newGate(2), incoming: newGate(2), limits: newLimits(o.Limits), metrics: newMetrics(s),
 		demo: o.Demo, demoMade: o.DemoMade, url: strings.TrimSuffix(o.URL, "/"), sendsLetters: o.Letters,
 	}
-	guard, err := srv.guard(api.Spec)
+	guard, err := srv.guard()
 	if err != nil {
 		return nil, err
 	}

@@ -49,22 +49,23 @@ var (
 )
 
 func TestMain(m *testing.M) {
-	code, err := run(m)
+	os.Exit(storetest.Main(served{m}, func(s *store.Store) { kept = s }, teacher, ann, ben))
+}
+
+// served runs tests on a server.
+type served struct{ tests *testing.M }
+
+func (s served) Run() int {
+	code, err := s.run()
 	if err != nil {
 		fmt.Fprintln(os.Stderr, err)
 		code = 1
 	}
-	os.Exit(code)
+	return code
 }
 
-func run(m *testing.M) (int, error) {
+func (s served) run() (int, error) {
 	ctx := context.Background()
-	opened, closeStore, err := storetest.Open(ctx, teacher, ann, ben)
-	kept = opened
-	if err != nil {
-		return 0, err
-	}
-	defer func() { _ = closeStore() }()
 	handler, err := server.New(kept, somePages, plenty)
 	if err != nil {
 		return 0, err
@@ -85,7 +86,7 @@ func run(m *testing.M) (int, error) {
 	if contract, err = legacy.NewRouter(doc); err != nil {
 		return 0, err
 	}
-	return m.Run(), nil
+	return s.tests.Run(), nil
 }
 
 // A client is one person's browser.

@@ -111,9 +111,7 @@ func noTake(pgx.Tx, uuid.UUID) error { return errors.New("no take waits") }
 // emptyHouse is a database of its own with a studio that has an owner.
 func emptyHouse(t *testing.T) (*store.Store, context.Context) {
 	t.Helper()
-	other, done, err := storetest.Open(t.Context())
-	require.NoError(t, err)
-	t.Cleanup(func() { assert.NoError(t, done()) })
+	other := storetest.Open(t)
 	id, owner := uuid.New(), store.Person{ID: uuid.New(), Name: "Owen", Role: store.Owner}
 	require.NoError(t, other.AddStudio(t.Context(), id, "Empty"))
 	ctx := store.Within(t.Context(), store.Scope{Studio: id, Actor: owner})

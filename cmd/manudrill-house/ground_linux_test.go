@@ -49,6 +49,7 @@ func fill(t *testing.T, disk string) (empty func()) {
 // A full disk is said to be full; what was kept stays, and once there is room all
 // goes on.
 func TestAFullDisk(t *testing.T) {
+	t.Parallel()
 	for name, which := range map[string]func(disk string) (data string, env []string, says []int){
 		"of the recordings that come in": func(disk string) (string, []string, []int) {
 			return ownFolder(t), []string{"TMPDIR=" + disk}, []int{http.StatusInsufficientStorage}
@@ -91,14 +92,18 @@ func TestAFullDisk(t *testing.T) {
 // While the database is away nobody is told that they are nobody: it is said that
 // it does not answer, and that nothing is lost.
 func TestADatabaseThatIsAway(t *testing.T) {
+	t.Parallel()
 	cluster, err := pgcluster.StartThrowaway(t.Context())
 	require.NoError(t, err)
 	p := begin(t, ownFolder(t), []string{"DATABASE_URL=" + cluster.URL}, "serve", "--listen", "127.0.0.1:0", "--no-work").serves()
 	v := visiting(t, p.base)
 	v.begins(p)
 	require.NoError(t, cluster.Stop())
-	time.Sleep(2500 * time.Millisecond) // until nothing is remembered any more
-	for _, path := range []string{"/session", "/takes", "/assignments", "/people"} {
+	require.Eventually(t, func() bool { // until nothing is remembered any more
+		status, err := v.ask(http.MethodGet, "/session", nil, nil)
+		return err == nil && status == http.StatusServiceUnavailable
+	}, patience, 50*time.Millisecond)
+	for _, path := range []string{"/takes", "/assignments", "/people"} {
 		status, err := v.ask(http.MethodGet, path, nil, nil)
 		require.NoError(t, err)
 		assert.Equal(t, http.StatusServiceUnavailable, status, path)
@@ -116,6 +121,7 @@ func TestADatabaseThatIsAway(t *testing.T) {
 // A program that is killed while it brings the tables up to date leaves them so
 // that the next one does.
 func TestKilledInTheMiddleOfAMigration(t *testing.T) {
+	t.Parallel()
 	cluster, err := pgcluster.StartThrowaway(t.Context())
 	require.NoError(t, err)
 	defer func() { assert.NoError(t, cluster.Stop()) }()
@@ -151,6 +157,7 @@ func TestKilledInTheMiddleOfAMigration(t *testing.T) {
 
 // What was backed up is there again, sounds too, in another place.
 func TestBackedUpAndRestored(t *testing.T) {
+	t.Parallel()
 	data, elsewhere := ownFolder(t), ownFolder(t)
 	p := servingOn(t, data)
 	s := opened(t, p)

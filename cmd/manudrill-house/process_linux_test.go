@@ -32,6 +32,10 @@ import (
 	"manudrill/formats/sound"
 )
 
+// patience is how long anything that must come may take: a machine may be slow, and a test
+// that passes does not wait.
+const patience = 3 * time.Minute
+
 // asProgram makes this test binary be the program itself.
 const asProgram = "MANUDRILL_AS_PROGRAM"
 
@@ -131,7 +135,7 @@ func (p *process) ends() error {
 	select {
 	case err := <-p.done:
 		return err
-	case <-time.After(time.Minute):
+	case <-time.After(patience):
 		p.t.Fatalf("it does not end; it says: %s", p.words())
 		return nil
 	}
@@ -151,7 +155,9 @@ func visiting(t *testing.T, base string) *visitor {
 	t.Helper()
 	jar, err := cookiejar.New(nil)
 	require.NoError(t, err)
-	return &visitor{t: t, http: &http.Client{Jar: jar, Timeout: 30 * time.Second}, base: base}
+	line := http.DefaultTransport.(*http.Transport).Clone()
+	line.ExpectContinueTimeout = patience
+	return &visitor{t: t, http: &http.Client{Jar: jar, Transport: line, Timeout: patience}, base: base}
 }
 
 func (v *visitor) at(base string) {
@@ -166,13 +172,13 @@ func (v *visitor) ask(method, path string, body any, into any) (status int, err 
 	base := v.base
 	v.mu.Unlock()
 	var reader io.Reader
-	media := "application/json"
+	media, expect := "application/json", ""
 	switch b := body.(type) {
 	case nil:
 	case []byte:
 		reader, media = bytes.NewReader(b), "application/octet-stream"
-	case io.Reader:
-		reader, media = b, "application/octet-stream"
+	case io.Reader: // nothing of it is sent before the server asks for it
+		reader, media, expect = b, "application/octet-stream", "100-continue"
 	default:
 		raw, err := json.Marshal(b)
 		require.NoError(v.t, err)
@@ -182,6 +188,9 @@ func (v *visitor) ask(method, path string, body any, into any) (status int, err 
 	require.NoError(v.t, err)
 	req.Header.Set("Content-Type", media)
 	req.Header.Set("If-Match", "0")
+	if expect != "" {
+		req.Header.Set("Expect", expect)
+	}
 	resp, err := v.http.Do(req)
 	if err != nil {
 		return 0, err
@@ -205,7 +214,7 @@ func (v *visitor) must(method, path string, body any, into any) {
 	require.Eventually(v.t, func() bool {
 		status, err = v.ask(method, path, body, into)
 		return err == nil && status < 300
-	}, 2*time.Minute, 100*time.Millisecond, "%s %s", method, path)
+	}, patience, 20*time.Millisecond, "%s %s", method, path)
 }
 
 // page is a list of the API as far as these tests look at it.
@@ -227,7 +236,7 @@ const (
 func (v *visitor) begins(p *process) {
 	v.t.Helper()
 	link := regexp.MustCompile(`/begin#(\S+)`)
-	require.Eventually(v.t, func() bool { return link.MatchString(p.words()) }, time.Minute, 10*time.Millisecond)
+	require.Eventually(v.t, func() bool { return link.MatchString(p.words()) }, patience, 10*time.Millisecond)
 	v.must(http.MethodPost, "/house", map[string]any{
 		"token": link.FindStringSubmatch(p.words())[1], "studio": "Fret House", "name": "Oda", "signIn": signIn, "password": password,
 	}, nil)
@@ -314,7 +323,7 @@ func opened(t *testing.T, p *process) *studio {
 	var a struct{ ID uuid.UUID }
 	s.teacher.must(http.MethodPost, "/assignments", map[string]any{"drillId": id, "studentId": student}, &a)
 	s.assignment = a.ID
-	for seed := range uint64(40) {
+	for seed := range uint64(8) {
 		s.recordings = append(s.recordings, aTake(t, seed+1))
 	}
 	s.commented = s.handIn(uuid.New(), 0)
@@ -322,7 +331,7 @@ func opened(t *testing.T, p *process) *studio {
 		var take struct{ Summary struct{ State string } }
 		_, err := s.teacher.ask(http.MethodGet, "/takes/"+s.commented.String(), nil, &take)
 		return err == nil && take.Summary.State == "measured"
-	}, time.Minute, 50*time.Millisecond)
+	}, patience, 20*time.Millisecond)
 	return s
 }
 
@@ -358,7 +367,7 @@ func (s *studio) work() {
 				select {
 				case <-s.stop:
 					return
-				case <-time.After(30 * time.Millisecond):
+				case <-time.After(100 * time.Millisecond):
 					do(n)
 				}
 			}
@@ -391,11 +400,26 @@ func (s *studio) at(base string) {
 	s.student.at(base)
 }
 
+// goesOn waits until there was work of each kind since it was asked.
+func (s *studio) goesOn() {
+	s.t.Helper()
+	done := func() [3]int {
+		s.mu.Lock()
+		defer s.mu.Unlock()
+		return [3]int{len(s.takes), len(s.drills), len(s.comments)}
+	}
+	before := done()
+	require.Eventually(s.t, func() bool {
+		now := done()
+		return now[0] >= before[0]+3 && now[1] > before[1] && now[2] > before[2]
+	}, patience, 10*time.Millisecond, "the work goes on")
+}
+
 // allIsThere ends the work and counts: whatever was acknowledged is there, once,
 // and every take is measured.
 func (s *studio) allIsThere() {
 	s.t.Helper()
-	time.Sleep(3 * time.Second) // the last one is got over
+	s.goesOn()
 	close(s.stop)
 	s.wg.Wait()
 	var takes map[uuid.UUID]string
@@ -407,7 +431,7 @@ func (s *studio) allIsThere() {
 			}
 		}
 		return true
-	}, 3*time.Minute, 300*time.Millisecond, "every take is measured in the end")
+	}, patience, 100*time.Millisecond, "every take is measured in the end")
 	drills := s.teacher.all("/drills")
 	var take struct{ Comments []struct{ ID uuid.UUID } }
 	s.teacher.must(http.MethodGet, "/takes/"+s.commented.String(), nil, &take)
@@ -428,7 +452,6 @@ func (s *studio) allIsThere() {
 	s.student.must(http.MethodGet, "/assignments/"+s.assignment.String(), nil, &stand)
 	assert.Equal(s.t, len(takes), stand.Assignment.Takes, "takes are counted once")
 	s.t.Logf("%d takes, %d drills and %d comments acknowledged, all there once; %d hand-ins sent", len(s.takes), len(s.drills), len(s.comments), s.tries)
-	assert.Greater(s.t, len(s.takes), 5, "there must have been work")
 }
 
 // kills is how often a process is killed; MANUDRILL_KILLS asks for more.
@@ -442,12 +465,14 @@ func kills(usual int) int {
 // Whatever was acknowledged is there, once, however often the server is killed in
 // the middle of hand-ins, jobs and edits.
 func TestKillingTheServerLosesNothing(t *testing.T) {
+	t.Parallel()
 	data := ownFolder(t)
 	p := servingOn(t, data)
 	s := opened(t, p)
 	s.work()
 	for n := range kills(3) {
-		time.Sleep(time.Duration(400+170*(n%7)) * time.Millisecond)
+		s.goesOn()
+		time.Sleep(time.Duration(90*(n%7)) * time.Millisecond) // at another moment each time
 		p.signal(syscall.SIGKILL)
 		_ = p.ends()
 		p = servingOn(t, data)
@@ -460,12 +485,14 @@ func TestKillingTheServerLosesNothing(t *testing.T) {
 
 // The same when it is PostgreSQL that is killed; the server goes on.
 func TestKillingPostgreSQLLosesNothing(t *testing.T) {
+	t.Parallel()
 	data := ownFolder(t)
 	p := servingOn(t, data)
 	s := opened(t, p)
 	s.work()
 	for n := range (kills(4) + 2) / 3 {
-		time.Sleep(time.Duration(500+130*(n%5)) * time.Millisecond)
+		s.goesOn()
+		time.Sleep(time.Duration(70*(n%5)) * time.Millisecond)
 		pid, err := os.ReadFile(filepath.Join(data, "postgresql", "postmaster.pid"))
 		if err != nil {
 			continue // it is being started again
@@ -483,6 +510,7 @@ func TestKillingPostgreSQLLosesNothing(t *testing.T) {
 
 // Ctrl+C in the first second leaves nothing that the next start stumbles over.
 func TestInterruptedInItsFirstSecond(t *testing.T) {
+	t.Parallel()
 	data := ownFolder(t)
 	for _, after := range []time.Duration{20, 150, 400, 800, 1200} {
 		p := begin(t, data, nil, "serve", "--listen", "127.0.0.1:0")
@@ -498,6 +526,7 @@ func TestInterruptedInItsFirstSecond(t *testing.T) {
 
 // SIGTERM finishes what was taken on; a second one ends at once.
 func TestAServerFinishesWhatItHasTaken(t *testing.T) {
+	t.Parallel()
 	data := ownFolder(t)
 	p := servingOn(t, data)
 	s := opened(t, p)
@@ -505,7 +534,7 @@ func TestAServerFinishesWhatItHasTaken(t *testing.T) {
 	path := fmt.Sprintf("/assignments/%s/takes/%s?source=file&bpm=60", s.assignment, id)
 	answered := make(chan int, 1)
 	wav := aTake(t, 99)
-	slow := &slowly{b: wav, pause: 20 * time.Millisecond}
+	slow := &slowly{b: wav, pause: 20 * time.Millisecond, begun: make(chan struct{})}
 	go func() {
 		status, err := s.student.ask(http.MethodPut, path, io.Reader(slow), nil)
 		if err != nil {
@@ -513,7 +542,7 @@ func TestAServerFinishesWhatItHasTaken(t *testing.T) {
 		}
 		answered <- status
 	}()
-	time.Sleep(200 * time.Millisecond)
+	<-slow.begun
 	p.signal(syscall.SIGTERM)
 	assert.Contains(t, []int{200, 202}, <-answered)
 	assert.NoError(t, p.ends())
@@ -521,26 +550,31 @@ func TestAServerFinishesWhatItHasTaken(t *testing.T) {
 	p = servingOn(t, data)
 	s.at(p.base)
 	assert.Contains(t, s.teacher.all("/takes"), id)
-	endless := &slowly{b: bytes.Repeat(wav, 50), pause: time.Second}
+	endless := &slowly{b: bytes.Repeat(wav, 50), pause: time.Second, begun: make(chan struct{})}
 	go func() { _, _ = s.student.ask(http.MethodPut, path[:len(path)-1]+"1", io.Reader(endless), nil) }()
-	time.Sleep(200 * time.Millisecond)
+	<-endless.begun
 	p.signal(syscall.SIGTERM)
-	time.Sleep(300 * time.Millisecond)
-	began := time.Now()
+	require.Eventually(t, func() bool { return strings.Contains(p.words(), "Finishing what is under way") }, patience, 10*time.Millisecond)
 	p.signal(syscall.SIGTERM)
-	assert.Error(t, p.ends())
-	assert.Less(t, time.Since(began), finishTime/2, "at once")
+	require.Error(t, p.ends())
+	assert.True(t, p.cmd.ProcessState.Sys().(syscall.WaitStatus).Signaled(), "at once, in the middle of it")
 }
 
-// slowly gives a few bytes at a time.
+// slowly gives a few bytes at a time. It has begun when the first are asked for.
 type slowly struct {
 	b     []byte
 	pause time.Duration
+	begun chan struct{}
+	asked bool
 }
 
 func (s *slowly) Read(p []byte) (int, error) {
 	if len(s.b) == 0 {
 		return 0, io.EOF
+	}
+	if !s.asked {
+		s.asked = true
+		close(s.begun)
 	}
 	time.Sleep(s.pause)
 	n := copy(p, s.b[:min(len(s.b), 8<<10)])

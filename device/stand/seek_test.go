@@ -72,28 +72,35 @@ func TestASearchFindsTheLimitOfAPlayer(t *testing.T) {
 }
 
 // limitOf is the tempo at which 70.7 % of the short takes of somebody are clean, by playing
-// many of them.
+// many of them: between the last tempo at which more are, by halves, and one 4 bpm above.
 func limitOf(t *testing.T, d drill.Drill, l tempo.Ladder, ms float64) float64 {
 	t.Helper()
-	before := 1.0
-	for bpm := 40.0; bpm < 300; bpm += 4 {
-		whole, err := d.Chart(guitar.Standard(), bpm)
+	const of, step = 120, 4
+	share := func(at int) float64 {
+		whole, err := d.Chart(guitar.Standard(), float64(at*step))
 		require.NoError(t, err)
 		c := whole.Opening(6, 16)
 		n := 0
-		for seed := range uint64(120) {
+		for seed := range uint64(of) {
 			if clean(short(c, ms, 5000+seed), c, l) {
 				n++
 			}
 		}
-		if share := float64(n) / 120; share < 0.707 {
-			return bpm - 4*(0.707-share)/max(before-share, 1e-9)
+		return float64(n) / of
+	}
+	const wanted = 0.707
+	slow, fast := 10, 75 // 40 and 300 bpm
+	require.Greater(t, share(slow), wanted)
+	for fast-slow > 1 {
+		if middle := (slow + fast) / 2; share(middle) > wanted {
+			slow = middle
 		} else {
-			before = share
+			fast = middle
 		}
 	}
-	t.Fatal("this player has no limit")
-	return 0
+	require.Less(t, fast, 75, "this player has no limit")
+	below, above := share(slow), share(fast)
+	return step * (float64(slow) + (below-wanted)/(below-above))
 }
 
 // A short take begins as the drill does, has whole beats, and enough notes to be judged.

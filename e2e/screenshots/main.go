@@ -159,11 +159,16 @@ func shoot(base, out string, width, height int, only string) error {
 		return err
 	}
 	defer os.Remove(guitar)
-	tab, stop, err := browser.Start(context.Background(), browser.Options{Width: width, Height: viewHeight, MicrophoneWAV: guitar})
+	b, err := browser.Start(context.Background(), browser.Microphone{WAV: guitar})
 	if err != nil {
 		return err
 	}
-	defer stop()
+	defer b.Stop()
+	tab, closeTab, err := b.Open(browser.Window{Width: width, Height: viewHeight})
+	if err != nil {
+		return err
+	}
+	defer closeTab()
 	for _, v := range views {
 		if !strings.Contains(v.name, only) {
 			continue

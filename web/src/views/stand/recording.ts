@@ -234,8 +234,8 @@ export function useRecording(
       const heard = { rate: ctx.sampleRate, first, delay, marks: live.value }
       const rung = { bpm, notesPerBeat }
       ear?.begin(id, { ...heard, chart, rung, climbing, school, aside })
-      film?.start()
       filmed = film && performance.now() + 1000 * (from - ctx.currentTime)
+      film?.start() // which takes a busy machine its time
     }
     /** By what is played and its clock: the screen may be dark. */
     const watch = (playing: Pick<Playing, 'idle' | 'paused'>) => {
