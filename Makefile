@@ -37,8 +37,12 @@ serve: ## Serve the application with its own data
 	@$(MAKE) --no-print-directory $(BIN) $(HOUSE)
 	@exec $(BIN) serve
 
+# Half of what is tested waits for something, so that more runs at once than there are
+# cores. What takes longest is begun first.
 .PHONY: test
-test: install-test-tools build lint test-web test-go ## Run all tests, in the browser too
+test: install-test-tools fresh ## Run all tests, in the browser too
+	@$(MAKE) --no-print-directory build
+	@$(MAKE) --no-print-directory -j4 --output-sync=target test-browser test-races test-core lint-go lint-web test-web
 
 .PHONY: build
 build: ## Build bin/manudrill and beside it bin/manudrill-house, with the web interface inside
@@ -91,29 +95,48 @@ generate: web/node_modules/.package-lock.json ## Generate Go and TypeScript type
 	go generate ./api
 	cd web && npm run --silent generate
 
-# What many do at once is tested with the race detector, which slows it; the browser
-# alone, so that sound runs smoothly.
+# What many do at once is tested with the race detector, which slows it.
 RACING := ./store ./server/... ./pgcluster
-.PHONY: test-go
-test-go: ## Go tests: core, formats, API, the real processes, races, and the browser
+.PHONY: test-core
+test-core: ## Go tests of core, formats, commands and the real processes
 	go test -count=1 $$(go list ./... | grep -v -e '/e2e$$' -e '/store$$' -e '/server' -e '/pgcluster$$')
+
+.PHONY: test-races
+test-races: export CGO_ENABLED := 1
+test-races: ## Go tests of store and server, with the race detector
 	go test -count=1 -race $(RACING)
-	go test -count=1 -timeout 40m ./e2e
+
+.PHONY: test-browser
+test-browser: web/node_modules/.package-lock.json ## The real interface, driven in Chromium
+	go test -count=1 -timeout 40m -parallel 4 ./e2e
+
+.PHONY: test-go
+test-go: test-core test-races test-browser ## All Go tests
 
 .PHONY: test-web
 test-web: web/node_modules/.package-lock.json ## Tests of the web interface's own code
 	cd web && npm test --silent
 
 .PHONY: lint
-lint: web/node_modules/.package-lock.json ## Format, vet, lint, types; generated code must be fresh
+lint: fresh lint-go lint-web ## Format, vet, lint, types; generated code must be fresh
+
+.PHONY: lint-go
+lint-go: web/node_modules/.package-lock.json
 	@unformatted=$$(gofmt -l $$(git ls-files '*.go')); test -z "$$unformatted" || { echo "run gofmt on: $$unformatted"; exit 1; }
 	go vet ./...
 	GOOS=js GOARCH=wasm go vet ./device/...
 	GOOS=darwin go vet ./pgcluster ./cmd/manudrill-house # where the private database cannot run, the rest builds
 	go tool staticcheck $$(go list ./... | grep -v '/api$$') # api is generated
 	go mod tidy -diff
+
+# Nothing may be compiled meanwhile: what is generated is written anew.
+.PHONY: fresh
+fresh: web/node_modules/.package-lock.json
 	@before=$$(sha256sum $(GENERATED)); $(MAKE) --no-print-directory generate >/dev/null; \
 	echo "$$before" | sha256sum -c --quiet || { echo "generated code was not fresh; it is now: commit it"; exit 1; }
+
+.PHONY: lint-web
+lint-web: web/node_modules/.package-lock.json
 	cd web && npm run --silent lint && npx vue-tsc --noEmit
 
 .PHONY: format

@@ -119,14 +119,15 @@ const pressing = `((selector) => {
 	}
 	for (let e of all) {
 		if (e.matches('input') && !middle(e)) e = e.parentElement // which is drawn in its place
-		let at = middle(e)
-		if (!at || e.disabled) continue
-		if (at[0] < 0 || at[1] < 0 || at[0] > innerWidth || at[1] > innerHeight) {
-			e.scrollIntoView({ block: 'center', inline: 'center', behavior: 'instant' })
-			at = middle(e)
+		const open = () => {
+			const at = middle(e), over = at && document.elementFromPoint(...at)
+			return over && (e.contains(over) || over.contains(e)) ? { at, over } : undefined
 		}
-		const over = document.elementFromPoint(...at)
-		if (!over || !(e.contains(over) || over.contains(e))) continue
+		if (e.disabled || !middle(e)) continue
+		if (!open()) e.scrollIntoView({ block: 'center', inline: 'center', behavior: 'instant' })
+		const found = open()
+		if (!found) continue
+		const { at, over } = found
 		const is = { bubbles: true, cancelable: true, composed: true, view: window, clientX: at[0], clientY: at[1], button: 0, detail: 1 }
 		const on = e.contains(over) ? over : e
 		on.dispatchEvent(new PointerEvent('pointerdown', { ...is, isPrimary: true, buttons: 1 }))
