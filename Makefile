@@ -42,7 +42,7 @@ serve: ## Serve the application with its own data
 .PHONY: test
 test: install-test-tools fresh ## Run all tests, in the browser too
 	@$(MAKE) --no-print-directory build
-	@$(MAKE) --no-print-directory -j4 --output-sync=target test-browser test-races test-core lint-go lint-web test-web
+	@$(MAKE) --no-print-directory -j2 --output-sync=target test-browser test-races test-core lint-go lint-web test-web
 
 .PHONY: build
 build: ## Build bin/manudrill and beside it bin/manudrill-house, with the web interface inside
@@ -99,12 +99,12 @@ generate: web/node_modules/.package-lock.json ## Generate Go and TypeScript type
 RACING := ./store ./server/... ./pgcluster
 .PHONY: test-core
 test-core: ## Go tests of core, formats, commands and the real processes
-	go test -count=1 $$(go list ./... | grep -v -e '/e2e$$' -e '/store$$' -e '/server' -e '/pgcluster$$')
+	go test -count=1 -timeout 40m $$(go list ./... | grep -v -e '/e2e$$' -e '/store$$' -e '/server' -e '/pgcluster$$')
 
 .PHONY: test-races
 test-races: export CGO_ENABLED := 1
 test-races: ## Go tests of store and server, with the race detector
-	go test -count=1 -race $(RACING)
+	go test -count=1 -timeout 40m -race $(RACING)
 
 .PHONY: test-browser
 test-browser: web/node_modules/.package-lock.json ## The real interface, driven in Chromium

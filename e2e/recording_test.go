@@ -7,7 +7,6 @@ import (
 	"os/exec"
 	"path/filepath"
 	"testing"
-	"time"
 
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
@@ -139,7 +138,13 @@ func TestAReloadInTheMiddleLosesNothing(t *testing.T) {
 	p.sitDown(stand)
 	p.press("Play")
 	p.see("pass 2 of 2")
-	time.Sleep(500 * time.Millisecond)
+	p.until("something of it is kept", `new Promise((resolve) => {
+		const opening = indexedDB.open('manudrill')
+		opening.onsuccess = () => {
+			const count = opening.result.transaction('chunks').objectStore('chunks').count()
+			count.onsuccess = () => resolve(count.result > 0)
+		}
+	})`)
 	p.do(chromedp.Reload())
 	p.see("1 recording on this device is not handed in yet", "at 120 bpm")
 	p.press("Hand in")

@@ -14,27 +14,24 @@ import (
 	"manudrill/formats/drillfile"
 )
 
-// echo is a microphone that hears what the loudspeaker plays, 150 ms later.
+// echo is a microphone that hears what the loudspeaker plays, 150 ms later, by the page's own
+// audio clock.
 const echo = `(() => {
-	const Real = AudioContext, connect = AudioNode.prototype.connect
-	let last
-	window.AudioContext = function (...args) { return (last = new Real(...args)) }
-	window.AudioContext.prototype = Real.prototype
+	const connect = AudioNode.prototype.connect
 	const ears = new Map()
 	const earOf = (ctx) => {
 		if (!ears.has(ctx)) {
-			const later = ctx.createDelay(1), out = ctx.createMediaStreamDestination()
-			later.delayTime.value = 0.15
-			connect.call(later, out)
-			ears.set(ctx, { later, out })
+			const ear = ctx.createDelay(1)
+			ear.delayTime.value = 0.15
+			ears.set(ctx, ear)
 		}
 		return ears.get(ctx)
 	}
+	AudioContext.prototype.createMediaStreamSource = function () { return earOf(this) }
 	AudioNode.prototype.connect = function (to, ...rest) {
-		if (to === this.context.destination && this.context === last) connect.call(this, earOf(last).later)
+		if (to === this.context.destination && this.context instanceof AudioContext) connect.call(this, earOf(this.context))
 		return connect.call(this, to, ...rest)
 	}
-	navigator.mediaDevices.getUserMedia = async () => earOf(last).out.stream
 })()`
 
 // A quarter of a minute of clicks finds how late the device is, and from then on a take says

@@ -12,6 +12,22 @@ export default ts.config(
     files: ['**/*.vue'],
     languageOptions: { parserOptions: { parser: ts.parser } },
   },
+  {
+    // A promise that nobody waits for fails unheard.
+    files: ['src/**/*.ts', 'src/**/*.vue'],
+    languageOptions: {
+      parserOptions: {
+        projectService: true,
+        tsconfigRootDir: import.meta.dirname,
+        extraFileExtensions: ['.vue'],
+      },
+    },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: false }],
+      '@typescript-eslint/await-thenable': 'error',
+    },
+  },
   { rules: { 'no-undef': 'off', 'vue/multi-word-component-names': 'off' } }, // the type checker knows the globals
   prettier,
 )
