@@ -42,7 +42,8 @@ serve: ## Serve the application with its own data
 .PHONY: test
 test: install-test-tools fresh ## Run all tests, in the browser too
 	@$(MAKE) --no-print-directory build
-	@$(MAKE) --no-print-directory -j2 --output-sync=target test-browser test-races test-core lint-go lint-web test-web
+	@$(MAKE) --no-print-directory -j2 --keep-going --output-sync=target test-browser test-races test-core lint-go lint-web test-web
+	@go run ./cmd/tested -sum bin/browser.tests bin/races.tests bin/core.tests
 
 .PHONY: build
 build: ## Build bin/manudrill and beside it bin/manudrill-house, with the web interface inside
@@ -99,16 +100,16 @@ generate: web/node_modules/.package-lock.json ## Generate Go and TypeScript type
 RACING := ./store ./server/... ./pgcluster
 .PHONY: test-core
 test-core: ## Go tests of core, formats, commands and the real processes
-	go test -count=1 -timeout 40m $$(go list ./... | grep -v -e '/e2e$$' -e '/store$$' -e '/server' -e '/pgcluster$$')
+	@go run ./cmd/tested -to bin/core.tests go test -count=1 -timeout 40m $$(go list ./... | grep -v -e '/e2e$$' -e '/store$$' -e '/server' -e '/pgcluster$$')
 
 .PHONY: test-races
 test-races: export CGO_ENABLED := 1
 test-races: ## Go tests of store and server, with the race detector
-	go test -count=1 -timeout 40m -race $(RACING)
+	@go run ./cmd/tested -to bin/races.tests go test -count=1 -timeout 40m -race $(RACING)
 
 .PHONY: test-browser
 test-browser: web/node_modules/.package-lock.json ## The real interface, driven in Chromium
-	go test -count=1 -timeout 40m -parallel 4 ./e2e
+	@go run ./cmd/tested -to bin/browser.tests go test -count=1 -timeout 40m -parallel 4 ./e2e
 
 .PHONY: test-go
 test-go: test-core test-races test-browser ## All Go tests

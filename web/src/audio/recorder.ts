@@ -8,6 +8,7 @@ export class Recorder {
 
   private constructor(
     private readonly stream: MediaStream,
+    private readonly source: AudioNode,
     private readonly node: AudioWorkletNode,
     onInput: (samples: Float32Array) => void,
   ) {
@@ -33,9 +34,10 @@ export class Recorder {
     const stream = await askForMicrophone(microphone)
     await context.audioWorklet.addModule(workletUrl)
     const node = new AudioWorkletNode(context, 'recording', { numberOfOutputs: 0 })
-    context.createMediaStreamSource(stream).connect(node)
+    const source = context.createMediaStreamSource(stream)
+    source.connect(node)
     stream.getAudioTracks()[0]?.addEventListener('ended', onLost)
-    return new Recorder(stream, node, onInput)
+    return new Recorder(stream, source, node, onInput)
   }
 
   /** From now on onChunk is given what comes, and from which frame of the audio clock on. */
@@ -52,9 +54,12 @@ export class Recorder {
     this.onChunk = undefined
   }
 
+  /** Nothing comes any more: what an input that is gone would give is silence. */
   close(): void {
     for (const track of this.stream.getTracks()) track.stop()
-    this.node.disconnect()
+    this.onChunk = undefined
+    this.node.port.onmessage = null
+    this.source.disconnect()
   }
 }
 

@@ -173,6 +173,7 @@ export function useRecording(
       },
       () => {
         if (recorder !== opened) return
+        opened.close()
         recorder = opening = input.value = undefined
         if (running.value) void end('lost')
       },
