@@ -69,19 +69,23 @@ async function listen() {
   const { all, measured } = clickTimes(way.value === 'played')
   const start = context.currentTime + 0.5
   const rate = context.sampleRate
+  const until = start + all.at(-1)! + after
   const chunks: Float32Array[] = []
   let first: number | undefined
+  let whole: () => void = () => undefined
+  const heard = new Promise<void>((resolve) => (whole = resolve))
+  // By the clock of the sound: that of the page may be ahead of it.
   recorder.start((samples, from) => {
     first ??= from / rate
     chunks.push(samples)
+    if (from / rate >= until) whole()
   })
   const click = new Metronome(context, {
     ...voice.value,
     volume: Math.max(0.5, volume.value / 100),
   })
   click.play(all.map((t) => ({ at: start + t, weight: 'beat' })))
-  const lasts = (start - context.currentTime + all.at(-1)! + after) * 1000
-  await Promise.race([new Promise((resolve) => setTimeout(resolve, lasts)), gone])
+  await Promise.race([heard, gone])
   await recorder.stop()
   const samples = Int32Array.from(
     chunks.flatMap((c) => [...c]),
