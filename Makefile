@@ -23,32 +23,31 @@ WEB_SOURCES := $(shell git ls-files -co --exclude-standard web ':!web/*.go' ':!w
 help: ## List what can be made
 	@grep -hE '^[a-z][a-z-]*:.*## ' $(MAKEFILE_LIST) | awk -F ':.*## ' '{printf "  make %-14s %s\n", $$1, $$2}'
 
-# On a bare machine PostgreSQL is installed, the program compiled and the web interface
-# built side by side.
+# The program is compiled and the web interface built side by side, beside what else is
+# named.
+built = @$(MAKE) --no-print-directory -j3 $(1) compile web/dist/index.html; $(MAKE) --no-print-directory $(BIN) $(HOUSE)
+
 .PHONY: demo
 demo: ## Serve the application with an invented studio in it
-	@$(MAKE) --no-print-directory -j3 install-tools compile web/dist/index.html
-	@$(MAKE) --no-print-directory $(BIN) $(HOUSE)
+	$(call built,install-tools)
 	@exec $(BIN) demo
 
 .PHONY: serve
 serve: ## Serve the application with its own data
-	@$(MAKE) --no-print-directory -j3 install-tools compile web/dist/index.html
-	@$(MAKE) --no-print-directory $(BIN) $(HOUSE)
+	$(call built,install-tools)
 	@exec $(BIN) serve
 
 # Half of what is tested waits for something, so that more runs at once than there are
 # cores. What takes longest is begun first.
 .PHONY: test
 test: install-test-tools fresh ## Run all tests, in the browser too
-	@$(MAKE) --no-print-directory build
+	$(call built)
 	@$(MAKE) --no-print-directory -j2 --keep-going --output-sync=target test-browser test-races test-core lint-go lint-web test-web
 	@go run ./cmd/tested -sum bin/browser.tests bin/races.tests bin/core.tests
 
 .PHONY: build
 build: ## Build bin/manudrill and beside it bin/manudrill-house, with the web interface inside
-	@$(MAKE) --no-print-directory -j2 compile web/dist/index.html
-	@$(MAKE) --no-print-directory $(BIN) $(HOUSE)
+	$(call built)
 
 # say tells what is being done, and when it was begun.
 say = @printf '%(%H:%M:%S)T  %s\n' -1

@@ -83,8 +83,7 @@ func TestAFullDisk(t *testing.T) {
 			s.student.must(http.MethodPut, path, s.recordings[4], nil)
 			assert.Greater(t, len(s.teacher.all("/takes")), before)
 			close(s.stop)
-			p.signal(syscall.SIGTERM)
-			assert.NoError(t, p.ends())
+			p.stops()
 		})
 	}
 }
@@ -114,8 +113,7 @@ func TestADatabaseThatIsAway(t *testing.T) {
 		require.NoError(t, resp.Body.Close())
 		assert.Equal(t, want, resp.StatusCode, path)
 	}
-	p.signal(syscall.SIGTERM)
-	assert.NoError(t, p.ends())
+	p.stops()
 }
 
 // A program that is killed while it brings the tables up to date leaves them so
@@ -177,8 +175,7 @@ func TestBackedUpAndRestored(t *testing.T) {
 	s.allIsThere()
 	take := s.commented
 	want := soundOf(t, s.student, take)
-	p.signal(syscall.SIGTERM)
-	require.NoError(t, p.ends())
+	p.stops()
 
 	require.NoError(t, run(elsewhere, "restore", file))
 	p = servingOn(t, elsewhere)
@@ -190,8 +187,7 @@ func TestBackedUpAndRestored(t *testing.T) {
 		assert.Equal(t, http.StatusOK, status)
 	}
 	assert.Equal(t, want, soundOf(t, v, take))
-	p.signal(syscall.SIGTERM)
-	require.NoError(t, p.ends())
+	p.stops()
 
 	err := run(elsewhere, "restore", file)
 	require.Error(t, err)
@@ -213,8 +209,7 @@ func TestBackedUpAndRestored(t *testing.T) {
 		assert.Equal(t, http.StatusOK, status)
 	}
 	assert.Equal(t, want, soundOf(t, v, take))
-	p.signal(syscall.SIGTERM)
-	require.NoError(t, p.ends())
+	p.stops()
 
 	require.NoError(t, run(elsewhere, "rollback", "4"))
 	err = run(elsewhere, "rollback", "here")

@@ -141,6 +141,13 @@ func (p *process) ends() error {
 	}
 }
 
+// stops ends the program properly.
+func (p *process) stops() {
+	p.t.Helper()
+	p.signal(syscall.SIGTERM)
+	require.NoError(p.t, p.ends())
+}
+
 func (p *process) signal(s os.Signal) { require.NoError(p.t, p.cmd.Process.Signal(s)) }
 
 // A visitor asks a server, which may be gone and come back under another address.
@@ -461,52 +468,52 @@ func kills(usual int) int {
 	return usual
 }
 
-// Whatever was acknowledged is there, once, however often the server is killed in
-// the middle of hand-ins, jobs and edits.
-func TestKillingTheServerLosesNothing(t *testing.T) {
-	t.Parallel()
+// underFire lets a studio work while something is killed so many times, each time at another
+// moment, and counts what is left.
+func underFire(t *testing.T, times int, kill func(data string, p *process, s *studio) *process) {
+	t.Helper()
 	data := ownFolder(t)
 	p := servingOn(t, data)
 	s := opened(t, p)
 	s.work()
-	for n := range kills(3) {
+	for n := range times {
 		s.goesOn()
-		time.Sleep(time.Duration(90*(n%7)) * time.Millisecond) // at another moment each time
+		time.Sleep(time.Duration(90*(n%7)) * time.Millisecond)
+		p = kill(data, p, s)
+	}
+	s.goesOn() // the last one is got over
+	s.allIsThere()
+	p.stops()
+}
+
+// Whatever was acknowledged is there, once, however often the server is killed in
+// the middle of hand-ins, jobs and edits.
+func TestKillingTheServerLosesNothing(t *testing.T) {
+	t.Parallel()
+	underFire(t, kills(3), func(data string, p *process, s *studio) *process {
 		p.signal(syscall.SIGKILL)
 		_ = p.ends()
 		p = servingOn(t, data)
 		s.at(p.base)
-	}
-	s.goesOn() // the last one is got over
-	s.allIsThere()
-	p.signal(syscall.SIGTERM)
-	assert.NoError(t, p.ends())
+		return p
+	})
 }
 
 // The same when it is PostgreSQL that is killed; the server goes on.
 func TestKillingPostgreSQLLosesNothing(t *testing.T) {
 	t.Parallel()
-	data := ownFolder(t)
-	p := servingOn(t, data)
-	s := opened(t, p)
-	s.work()
-	for n := range (kills(4) + 2) / 3 {
-		s.goesOn()
-		time.Sleep(time.Duration(70*(n%5)) * time.Millisecond)
+	underFire(t, (kills(4)+2)/3, func(data string, p *process, s *studio) *process {
 		pid, err := os.ReadFile(filepath.Join(data, "postgresql", "postmaster.pid"))
 		if err != nil {
-			continue // it is being started again
+			return p // it is being started again
 		}
 		first, _, _ := strings.Cut(string(pid), "\n")
 		n, err := strconv.Atoi(first)
 		require.NoError(t, err)
 		_ = syscall.Kill(n, syscall.SIGKILL)
 		s.teacher.must(http.MethodGet, "/session", nil, nil)
-	}
-	s.goesOn()
-	s.allIsThere()
-	p.signal(syscall.SIGTERM)
-	assert.NoError(t, p.ends())
+		return p
+	})
 }
 
 // Ctrl+C in the first second leaves nothing that the next start stumbles over.
@@ -521,8 +528,7 @@ func TestInterruptedInItsFirstSecond(t *testing.T) {
 	}
 	p := servingOn(t, data)
 	visiting(t, p.base).begins(p)
-	p.signal(syscall.SIGTERM)
-	assert.NoError(t, p.ends())
+	p.stops()
 }
 
 // SIGTERM finishes what was taken on; a second one ends at once.
