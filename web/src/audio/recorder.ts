@@ -54,11 +54,8 @@ export class Recorder {
     this.onChunk = undefined
   }
 
-  /** Nothing comes any more: what an input that is gone would give is silence. */
   close(): void {
     for (const track of this.stream.getTracks()) track.stop()
-    this.onChunk = undefined
-    this.node.port.onmessage = null
     this.source.disconnect()
   }
 }

@@ -40,6 +40,11 @@ onBeforeUnmount(() => {
   worker?.terminate()
 })
 
+const interrupted = new Problem(
+  'The sound was interrupted',
+  'A call, another program or sleep has taken it away. Measure once more.',
+)
+
 /** After the last click, s: what comes late must still be recorded. */
 const after = 1.2
 
@@ -60,6 +65,7 @@ async function listen() {
   const gone = new Promise<never>((_, reject) => (lost = reject))
   gone.catch(() => undefined)
   const away = new Problem('The input went away', 'Plug it in again, then measure once more.')
+  context.onstatechange = () => context?.state !== 'running' && lost(interrupted)
   recorder = await Recorder.open(
     context,
     chosenMicrophone.value,

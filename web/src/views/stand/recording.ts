@@ -171,10 +171,11 @@ export function useRecording(
         level.hear(samples)
         heard.value++
       },
-      () => {
+      async () => {
         if (recorder !== opened) return
-        opened.close()
         recorder = opening = input.value = undefined
+        await opened.stop() // what comes from now on is silence, and no part of a take
+        opened.close()
         if (running.value) void end('lost')
       },
     )
