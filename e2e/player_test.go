@@ -9,6 +9,7 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/require"
 
+	"manudrill/core/drill/chart"
 	"manudrill/core/guitar"
 	"manudrill/core/simulate"
 	"manudrill/e2e/browser"
@@ -95,13 +96,21 @@ func soundsOf(t testing.TB, files []drillfile.File, tempi ...float64) string {
 		for _, bpm := range tempi {
 			chart, err := file.Drill.Chart(guitar.Standard(), bpm)
 			require.NoError(t, err)
-			p := simulate.Player{Seed: 11, ClockMs: 3, MotorMs: 2, SlurDropDB: 1, NoiseDB: -70}
-			strokes := p.Perform(chart, 4*60/bpm)
-			x := p.Render(strokes, simulate.Rate, strokes[len(strokes)-1].T+1)
-			all[soundName(file, bpm)] = sound.FromMono(simulate.Rate, x).EncodeWAV()
+			all[soundName(file, bpm)], _ = afterCountIn(steady, chart, 1)
 		}
 	}
 	return inPage(t, all)
+}
+
+// steady is somebody who plays a drill well.
+var steady = simulate.Player{Seed: 11, ClockMs: 3, MotorMs: 2, SlurDropDB: 1, NoiseDB: -70}
+
+// afterCountIn is a chart as somebody plays it after four beats of silence, as a WAV file
+// that goes on for so many seconds after the last note, and what is struck when.
+func afterCountIn(p simulate.Player, c chart.Chart, after float64) ([]byte, []simulate.Stroke) {
+	strokes := p.Perform(c, 4*60/c.BPM)
+	x := p.Render(strokes, simulate.Rate, strokes[len(strokes)-1].T+after)
+	return sound.FromMono(simulate.Rate, x).EncodeWAV(), strokes
 }
 
 // soundName is what a player's sound of a drill is called.

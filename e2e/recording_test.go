@@ -14,7 +14,6 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"manudrill/core/guitar"
-	"manudrill/core/simulate"
 	"manudrill/e2e/browser"
 	"manudrill/formats/drillfile"
 	"manudrill/formats/sound"
@@ -27,12 +26,8 @@ func recorded(t *testing.T, file drillfile.File) string {
 	t.Helper()
 	chart, err := file.Drill.Chart(guitar.Standard(), file.Ladder.StartBPM)
 	require.NoError(t, err)
-	p := simulate.Player{Seed: 11, ClockMs: 3, MotorMs: 2, SlurDropDB: 1, NoiseDB: -70}
-	strokes := p.Perform(chart, 4*60/chart.BPM)
-	x := p.Render(strokes, simulate.Rate, strokes[len(strokes)-1].T+6)
-	name := filepath.Join(t.TempDir(), "take.wav")
-	require.NoError(t, os.WriteFile(name, sound.FromMono(simulate.Rate, x).EncodeWAV(), 0o600))
-	return name
+	wav, _ := afterCountIn(steady, chart, 6)
+	return fileFor(t, "take.wav", wav)
 }
 
 // What a microphone gives comes by the wall's clock, so that this one runs by itself.

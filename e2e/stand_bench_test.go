@@ -12,7 +12,6 @@ import (
 	"manudrill/core/practice"
 	"manudrill/core/simulate"
 	"manudrill/e2e/browser"
-	"manudrill/formats/sound"
 )
 
 // markWatch notes when each note sounded, and when the screen first showed what became of
@@ -44,8 +43,8 @@ func BenchmarkFromSoundToMark(b *testing.B) {
 	chart, err := file.Drill.Chart(guitar.Standard(), 120)
 	require.NoError(b, err)
 	p := simulate.Player{Seed: 11, ClockMs: 2, MotorMs: 2, SlurDropDB: 1, NoiseDB: -70}
-	strokes := p.Perform(chart, 4*60/chart.BPM)
-	sounds := inPage(b, map[string][]byte{soundName(file, 120): sound.FromMono(simulate.Rate, p.Render(strokes, simulate.Rate, strokes[len(strokes)-1].T+1)).EncodeWAV()})
+	wav, strokes := afterCountIn(p, chart, 1)
+	sounds := inPage(b, map[string][]byte{soundName(file, 120): wav})
 	var delays []float64
 	for b.Loop() {
 		path, _ := h.onRoutine(practice.Routine{Name: "Bench", Items: []practice.Item{takesOf(file.Drill.Name, 1)}}, file)

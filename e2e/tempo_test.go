@@ -1,7 +1,6 @@
 package e2e_test
 
 import (
-	"encoding/json"
 	"fmt"
 	"strings"
 	"testing"
@@ -17,7 +16,6 @@ import (
 	"manudrill/core/simulate"
 	"manudrill/core/tempo"
 	"manudrill/formats/drillfile"
-	"manudrill/formats/sound"
 	"manudrill/store"
 )
 
@@ -33,24 +31,20 @@ func until140(t *testing.T, file drillfile.File, tempi ...float64) string {
 		if bpm >= 140 {
 			p.MotorMs = 45
 		}
-		strokes := p.Perform(chart.Opening(6, 16), 4*60/bpm)
-		x := p.Render(strokes, simulate.Rate, strokes[len(strokes)-1].T+1)
-		all[fmt.Sprintf("%s at %g", file.Drill.Name, bpm)] = sound.FromMono(simulate.Rate, x).EncodeWAV()
+		all[soundName(file, bpm)], _ = afterCountIn(p, chart.Opening(6, 16), 1)
 	}
-	raw, err := json.Marshal(all)
-	require.NoError(t, err)
-	return string(raw)
+	return inPage(t, all)
 }
 
-// reached are the tempi at which a search may ask for one of its first takes: that of the
-// search and those that so many more may lead to.
-func reached(search tempo.Search, more int) []float64 {
-	tempi := []float64{search.BPM}
-	if more > 0 {
-		tempi = append(tempi, reached(search.After(true, 0), more-1)...)
-		tempi = append(tempi, reached(search.After(false, 0), more-1)...)
+// searched is a search by somebody who plays cleanly below 140 bpm, as it stands before each
+// of its first takes.
+func searched(from float64, takes int) (all []tempo.Search) {
+	s := tempo.SearchFrom(from)
+	for range takes {
+		all = append(all, s)
+		s = s.After(s.BPM < 140, 0)
 	}
-	return tempi
+	return all
 }
 
 // readAloud keeps what is told between two takes: it stands too short for who looks now and
@@ -80,27 +74,27 @@ func TestASearchForATempoRunsByOneKey(t *testing.T) {
 	h := newHouse(t)
 	file := shortDrill("How fast is clean")
 	stand := h.onTheStand(file)
-	p := h.withPlayer(until140(t, file, reached(tempo.SearchFrom(120), 2)...))
+	search := searched(120, 3)
+	p := h.withPlayer(until140(t, file, search[0].BPM, search[1].BPM, search[2].BPM))
 	p.enterAt(student, stand+"/tempo")
 	p.see("Find my tempo", "None of them is kept or counts.")
 	evaluate[any](p, readAloud)
 	p.do(chromedp.KeyEvent(" "))
 	p.see("short take 1")
-	search := tempo.SearchFrom(120)
-	for take := 2; take <= 3; take++ {
-		p.until("what is said of it", fmt.Sprintf(`readAloud.length === %d`, take-1))
+	for i, now := range search[1:] {
+		p.until("what is said of it", fmt.Sprintf(`readAloud.length === %d`, i+1))
 		told := evaluate[string](p, `readAloud.at(-1)`)
-		clean := search.BPM < 140
-		assert.Equal(t, clean, strings.HasPrefix(told, "Clean"), told)
-		search = search.After(clean, 0)
-		assert.Contains(t, told, fmt.Sprintf("then %g bpm", search.BPM))
-		p.see(fmt.Sprintf("short take %d", take))
+		assert.Equal(t, search[i].BPM < 140, strings.HasPrefix(told, "Clean"), told)
+		assert.Contains(t, told, fmt.Sprintf("then %g bpm", now.BPM))
+		p.see(fmt.Sprintf("short take %d", i+2))
 	}
 	p.do(chromedp.KeyEvent(" "))
-	p.see(fmt.Sprintf("Held at %g bpm.", search.BPM))
-	played := evaluate[[]string](p, `played`)
-	require.Len(t, played, 3)
-	assert.Equal(t, fmt.Sprintf("%s at %g", file.Drill.Name, search.BPM), played[2])
+	p.see(fmt.Sprintf("Held at %g bpm.", search[2].BPM))
+	var names []string
+	for _, s := range search {
+		names = append(names, soundName(file, s.BPM))
+	}
+	assert.Equal(t, names, evaluate[[]string](p, `played`))
 	p.press("back to the stand")
 	p.see("find my tempo")
 	assert.NotContains(t, p.text("body"), "not handed in")

@@ -71,7 +71,8 @@ func (p page) accessible() {
 	p.t.Helper()
 	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
 	require.NoError(p.t, err)
-	p.until("nothing moves any more", `document.getAnimations().every(a => a.playState !== 'running')`)
+	p.until("nothing moves any more, nor begins to", `new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(() =>
+		resolve(document.getAnimations().every((a) => a.playState !== 'running')))))`)
 	if !evaluate[bool](p, "'axe' in window") {
 		evaluate[any](p, string(axe)+"; 0")
 	}

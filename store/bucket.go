@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"net/http"
 	"net/url"
 	"slices"
 	"strings"
@@ -22,6 +23,9 @@ type inBucket struct {
 	client *minio.Client
 	name   string
 }
+
+// roleTime is how long a machine is asked for its role: one that has none may not answer.
+const roleTime = 5 * time.Second
 
 // tries is how often a server that does not answer is asked: what waits for it is tried
 // again by whoever asked.
@@ -48,7 +52,7 @@ func bucketOf(name string, query url.Values) (inBucket, error) {
 	}
 	client, err := minio.New(endpoint, &minio.Options{
 		Creds: credentials.NewChainCredentials([]credentials.Provider{
-			&credentials.EnvAWS{}, &credentials.FileAWSCredentials{}, &credentials.IAM{},
+			&credentials.EnvAWS{}, &credentials.FileAWSCredentials{}, &credentials.IAM{Client: &http.Client{Timeout: roleTime}},
 		}),
 		Secure:       !plain && query.Get("disable_https") != "true",
 		Region:       query.Get("region"),

@@ -46,6 +46,12 @@ func opened(t *testing.T) *store.Store {
 	return other
 }
 
+// withKeys sets the keys of a bucket: without them the machine would be asked for its role.
+func withKeys(t *testing.T) {
+	t.Setenv("AWS_ACCESS_KEY_ID", "key")
+	t.Setenv("AWS_SECRET_ACCESS_KEY", "secret")
+}
+
 // buckets are a folder, and a server that speaks S3 (gofakes3).
 func buckets(t *testing.T) map[string]string {
 	t.Helper()
@@ -53,8 +59,7 @@ func buckets(t *testing.T) map[string]string {
 	require.NoError(t, backend.CreateBucket("sounds"))
 	srv := httptest.NewServer(gofakes3.New(backend).Server())
 	t.Cleanup(srv.Close)
-	t.Setenv("AWS_ACCESS_KEY_ID", "key")
-	t.Setenv("AWS_SECRET_ACCESS_KEY", "secret")
+	withKeys(t)
 	s3 := "s3://sounds?" + url.Values{"region": {"eu-north-1"}, "endpoint": {srv.URL}, "use_path_style": {"true"}}.Encode()
 	return map[string]string{"a folder": "file://" + t.TempDir() + "", "S3": s3}
 }
@@ -134,6 +139,7 @@ func TestSoundsLieInABucket(t *testing.T) {
 
 // A place that cannot be used is told of at the start, with what to do.
 func TestAPlaceForSoundsThatCannotBeUsed(t *testing.T) {
+	withKeys(t)
 	file := filepath.Join(t.TempDir(), "file")
 	require.NoError(t, os.WriteFile(file, nil, 0o600))
 	for address, says := range map[string]string{

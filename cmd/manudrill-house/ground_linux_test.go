@@ -173,20 +173,23 @@ func TestBackedUpAndRestored(t *testing.T) {
 	}
 	require.NoError(t, run(data, "backup", file), "while the server runs")
 	s.allIsThere()
-	take := s.commented
-	want := soundOf(t, s.student, take)
+	want := soundOf(t, s.student, s.commented)
+	isThere := func(v *visitor) {
+		t.Helper()
+		for id := range s.takes {
+			status, err := v.ask(http.MethodGet, "/takes/"+id.String(), nil, nil)
+			require.NoError(t, err)
+			assert.Equal(t, http.StatusOK, status)
+		}
+		assert.Equal(t, want, soundOf(t, v, s.commented))
+	}
 	p.stops()
 
 	require.NoError(t, run(elsewhere, "restore", file))
 	p = servingOn(t, elsewhere)
 	v := visiting(t, p.base)
 	v.signsIn()
-	for id := range s.takes {
-		status, err := v.ask(http.MethodGet, "/takes/"+id.String(), nil, nil)
-		require.NoError(t, err)
-		assert.Equal(t, http.StatusOK, status)
-	}
-	assert.Equal(t, want, soundOf(t, v, take))
+	isThere(v)
 	p.stops()
 
 	err := run(elsewhere, "restore", file)
@@ -203,12 +206,7 @@ func TestBackedUpAndRestored(t *testing.T) {
 	p = servingOn(t, third)
 	v = visiting(t, p.base)
 	v.begins(p) // who could sign in is not in the older form: the studio is taken over
-	for id := range s.takes {
-		status, err := v.ask(http.MethodGet, "/takes/"+id.String(), nil, nil)
-		require.NoError(t, err)
-		assert.Equal(t, http.StatusOK, status)
-	}
-	assert.Equal(t, want, soundOf(t, v, take))
+	isThere(v)
 	p.stops()
 
 	require.NoError(t, run(elsewhere, "rollback", "4"))
