@@ -95,8 +95,10 @@ generate: web/node_modules/.package-lock.json ## Generate Go and TypeScript type
 	go generate ./api
 	cd web && npm run --silent generate
 
-# What many do at once is tested with the race detector, which slows it.
+# What many do at once is tested with the race detector, which slows it. Computations share
+# nothing (core/shared_test.go), and are compiled without.
 RACING := ./store ./server/... ./pgcluster
+RACE := -race $(foreach p,math manudrill/core/... manudrill/formats/... github.com/mewkiz/flac/...,-gcflags=$(p)=-race=false)
 .PHONY: test-core
 test-core: ## Go tests of core, formats, commands and the real processes
 	@go run ./cmd/tested -to bin/core.tests go test -count=1 -timeout 40m $$(go list ./... | grep -v -e '/e2e$$' -e '/store$$' -e '/server' -e '/pgcluster$$')
@@ -104,7 +106,7 @@ test-core: ## Go tests of core, formats, commands and the real processes
 .PHONY: test-races
 test-races: export CGO_ENABLED := 1
 test-races: ## Go tests of store and server, with the race detector
-	@go run ./cmd/tested -to bin/races.tests go test -count=1 -timeout 40m -race $(RACING)
+	@go run ./cmd/tested -to bin/races.tests go test -count=1 -timeout 40m $(RACE) $(RACING)
 
 .PHONY: test-browser
 test-browser: web/node_modules/.package-lock.json ## The real interface, driven in Chromium

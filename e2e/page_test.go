@@ -292,6 +292,7 @@ func (p page) enterAt(name, path string) {
 		require.NoError(p.t, err)
 	}
 	p.do(chromedp.Navigate(p.h.base + path))
+	p.until("the page is there", `!!document.querySelector('#app main')?.firstElementChild`) // and hears keys
 }
 
 // enterByTheDoor chooses oneself at the door.

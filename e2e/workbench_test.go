@@ -12,7 +12,6 @@ import (
 	"testing"
 	"time"
 
-	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/google/uuid"
@@ -174,17 +173,10 @@ func TestRemarksAreMendedByAClick(t *testing.T) {
 func TestTheNeckIsPlayedWithTheMouse(t *testing.T) {
 	p := atTheBench(t)
 	p.until("the hand lies on the neck", `!!document.querySelector('.neck .hand') && document.querySelectorAll('.neck .wire').length > 4`)
-	box := evaluate[[]float64](p, `(() => {
-		const hand = document.querySelector('.neck .hand').getBoundingClientRect()
-		const wires = [...document.querySelectorAll('.neck .wire')].map(w => w.getBoundingClientRect().x)
-		return [hand.x + 6, hand.y + hand.height / 2 + 14, wires[4] + 8]
-	})()`)
-	p.do(
-		chromedp.MouseEvent(input.DispatchMouseEventTypeMousePressed, box[0], box[1], chromedp.ButtonType(input.MouseButtonLeft)),
-		chromedp.MouseEvent(input.DispatchMouseEventTypeMouseMoved, box[2], box[1], chromedp.ButtonType(input.MouseButtonLeft)),
-		chromedp.MouseEvent(input.DispatchMouseEventTypeMouseReleased, box[2], box[1], chromedp.ButtonType(input.MouseButtonLeft)),
-	)
+	hand := p.grab(`document.querySelector('.neck .hand')`, 6, 14)
+	hand.moveBy(evaluate[float64](p, `document.querySelectorAll('.neck .wire')[4].getBoundingClientRect().x`) + 8 - hand.x)
 	p.until("the hand has moved", `Number(document.querySelector('[aria-label="Position"]').value) > 7`)
+	hand.letGo(0)
 	p.pressLabelled("Undo")
 	p.until("one drag is one step", `document.querySelector('[aria-label="Position"]').value === '7'`)
 
@@ -448,18 +440,13 @@ func TestADrillIsFittedToAStudent(t *testing.T) {
 // A number is dragged at its name, and neck and tab follow while it is.
 func TestANumberIsDragged(t *testing.T) {
 	p := atTheBench(t)
-	at := evaluate[[]float64](p, `(() => {
-		const handle = [...document.querySelectorAll('.handle')].find(h => h.innerText.startsWith('Position')).getBoundingClientRect()
-		return [handle.x + 20, handle.y + handle.height / 2]
-	})()`)
-	left := chromedp.ButtonType(input.MouseButtonLeft)
 	first := `document.querySelector('.tab text.fret').textContent.trim()`
-	p.do(chromedp.MouseEvent(input.DispatchMouseEventTypeMousePressed, at[0], at[1], left),
-		chromedp.MouseEvent(input.DispatchMouseEventTypeMouseMoved, at[0]+28, at[1], left))
+	handle := p.grab(`[...document.querySelectorAll('.handle')].find(h => h.innerText.startsWith('Position'))`, 20, 0)
+	handle.moveBy(28)
 	p.until("the tab follows", first+` === '10'`)
-	p.do(chromedp.MouseEvent(input.DispatchMouseEventTypeMouseMoved, at[0]-28, at[1], left))
+	handle.moveBy(-28)
 	p.until("and back", first+` === '4'`)
-	p.do(chromedp.MouseEvent(input.DispatchMouseEventTypeMouseReleased, at[0]-28, at[1], left))
+	handle.letGo(-28)
 	p.pressLabelled("Undo")
 	p.until("one drag is one step", first+` === '7'`)
 }
