@@ -112,6 +112,28 @@ test-races: ## Go tests of store and server, with the race detector
 test-browser: web/node_modules/.package-lock.json ## The real interface, driven in Chromium
 	@go run ./cmd/tested -to bin/browser.tests go test -count=1 -timeout 40m -parallel 4 ./e2e
 
+# What is compared with to know what has changed.
+SINCE := $(shell git merge-base HEAD origin/main 2>/dev/null || echo HEAD)
+touched = go run ./cmd/touched -since $(SINCE)
+
+.PHONY: check
+check: install-test-tools ## The tests that a change touches, SINCE=revision; those that take long are left to make test
+	$(call built)
+	@$(MAKE) --no-print-directory -j2 --keep-going --output-sync=target check-browser check-go check-web
+
+.PHONY: check-go check-browser check-web
+check-go:
+	@$(touched) packages | xargs -r go test -short
+check-browser:
+	@$(touched) browser | xargs -r go test -short -parallel 4
+check-web: web/node_modules/.package-lock.json
+	@cd web && npx vitest run --silent --reporter=dot --passWithNoTests --changed $(SINCE) && npx vue-tsc --noEmit
+
+.PHONY: flaky
+flaky: install-test-tools ## The tests that were changed, SINCE=revision, twenty times beside two processes that keep the machine busy
+	$(call built)
+	@$(touched) tests | while read -r tests; do go run ./cmd/beside go test -count=20 -timeout 120m -parallel 4 $$tests </dev/null; done
+
 .PHONY: test-go
 test-go: test-core test-races test-browser ## All Go tests
 

@@ -1,3 +1,5 @@
+//touches: web/src/offline web/src/device device
+
 package e2e_test
 
 import (
@@ -58,11 +60,12 @@ func TestAStandInACellar(t *testing.T) {
 	p := h.open(browser.Window{Keeps: true})
 	p.hearsPlayer(soundsOf(t, []drillfile.File{file}, 120))
 	p.do(chromedp.Navigate(at("/")), chromedp.WaitVisible(chromedp.CSS(`.choose li`)))
-	p.press(student)
-	p.see("Leave", "Down below")
+	p.press("person", student)
+	p.see("leave")
+	p.reads("Down below")
 	p.until("pages are seen to", `navigator.serviceWorker.ready.then(() => !!navigator.serviceWorker.controller)`)
 	p.do(chromedp.Reload())
-	p.see("Down below")
+	p.reads("Down below")
 	id := strings.TrimPrefix(path, "/routines/")
 	p.until("all is on the device", `Promise.all([
 		caches.match('/api/routines/`+id+`/stands'), caches.match('/api/session'), caches.match('/'),
@@ -71,13 +74,15 @@ func TestAStandInACellar(t *testing.T) {
 
 	l.cut()
 	p.do(chromedp.Navigate(at(path)))
-	p.see("Down below", "Takes are judged on this device as soon as they end.")
+	p.see("judged:here")
+	p.reads("Down below")
 	p.do(chromedp.KeyEvent(" "))
-	p.see("take 1 of 1")
+	p.see("left", "1 of 1")
 	p.until("it is judged", `said.length === 1`)
-	p.see("Done.")
-	p.press("Back to practice")
-	p.see("Today", "1 recording on this device is not handed in yet")
+	p.see("over")
+	p.press("back-to-practice")
+	p.see("unsent:1")
+	p.reads("Today")
 
 	l.lay()
 	evaluate[any](p, `window.dispatchEvent(new Event('online'))`)
@@ -88,7 +93,7 @@ func TestAStandInACellar(t *testing.T) {
 	}, patience, 100*time.Millisecond)
 
 	// Who leaves takes along what the studio has said.
-	p.press("Leave")
-	p.see("invented")
+	p.press("leave")
+	p.reads("invented")
 	p.until("it is forgotten", `caches.match('/api/session').then((a) => !a)`)
 }

@@ -1,3 +1,6 @@
+//touches: web/src/offline web/src/device web/src/bench device server/hand_in.go server/takes.go
+//touches: store/hand_in.go
+
 package e2e_test
 
 import (
@@ -36,10 +39,11 @@ func playWithoutALine(t *testing.T, drill string) page {
 	stand := h.onTheStand(file)
 	p := h.plays(file)
 	p.sitDown(stand)
-	p.see("A take is judged on this device as soon as it ends.")
+	p.see("judged:here")
 	p.cut(true)
-	p.press("Play")
-	p.see("pass 2 of 2", "Manudrill cannot be reached. The take is kept on this device")
+	p.press("play")
+	p.see("left", "2 of 2")
+	p.see("kept-here")
 	return p
 }
 
@@ -47,42 +51,46 @@ func playWithoutALine(t *testing.T, drill string) page {
 // heard and thrown away, and is handed in by itself once the line is back.
 func TestTakesWaitForTheLine(t *testing.T) {
 	p := playWithoutALine(t, "Without a line")
-	p.see("or press space")
+	p.see("play")
 	assert.False(t, evaluate[bool](p, `document.querySelector('.play').disabled`), "one can play on")
 	p.do(chromedp.KeyEvent(" "))
-	p.see("pass 2 of 2")
+	p.see("left", "2 of 2")
 	p.do(chromedp.KeyEvent(" ")) // broken off
 
 	p.do(chromedp.Navigate(p.h.base + "/practice"))
-	p.see("2 recordings on this device are not handed in yet", "Without a line", "was broken off")
-	p.press("Hear")
+	p.see("unsent:2")
+	p.see("unsent-state:broken-off")
+	p.reads("Without a line")
+	p.press("hear-unsent")
 	p.until("it is heard", `document.querySelector('audio')?.duration > 1`)
-	evaluate[any](p, `[...document.querySelectorAll('li')].find(l => l.innerText.includes('broken off')).querySelector('button:last-child').click()`)
-	p.see("1 recording on this device is not handed in yet", "Recording discarded")
-	p.click(`.undoable .undo`)
-	p.see("2 recordings on this device are not handed in yet")
-	evaluate[any](p, `[...document.querySelectorAll('li')].find(l => l.innerText.includes('broken off')).querySelector('button:last-child').click()`)
-	p.see("Manudrill cannot be reached", "tried again by itself")
+	p.press("discard", "broken-off")
+	p.see("unsent:1")
+	p.see("undo-it")
+	p.press("undo-it")
+	p.see("unsent:2")
+	p.press("discard", "broken-off")
+	p.reads("Manudrill cannot be reached", "tried again by itself")
 
 	p.cut(false)
 	evaluate[any](p, `window.dispatchEvent(new Event('online'))`)
 	p.until("it was handed in", `!document.body.innerText.includes('not handed in yet')`)
 	p.do(chromedp.Reload())
-	p.see("1 take, last")
+	p.see("drill", "1")
 }
 
 // The device hears for itself: without a line the verdict is there all the same, and the
 // studio's, once the take is handed in, is the same.
 func TestTheDeviceJudgesWithoutALine(t *testing.T) {
 	p := playWithoutALine(t, "Heard on the device")
-	p.see("of 16", "Timing spread")
+	p.see("right-notes", "16")
+	p.see("verdict")
 	told := `[...document.querySelectorAll('.verdict .reason, .verdict .findings li, .verdict dd')].map(e => e.innerText.trim()).join('|')`
 	device := evaluate[string](p, told)
 	assert.NotContains(t, p.text("body"), "All figures", "there is no page of it yet")
 
 	p.cut(false)
 	evaluate[any](p, `window.dispatchEvent(new Event('online'))`)
-	p.see("All figures, and listen to it")
+	p.see("all-figures")
 	assert.Equal(t, device, evaluate[string](p, told))
 	assert.NotContains(t, p.text("body"), "a little differently")
 }
@@ -96,9 +104,12 @@ func TestADeviceThatCannotHear(t *testing.T) {
 	_, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: `delete window.Worker`})
 	require.NoError(t, err)
 	p.sitDown(stand)
-	p.see("A take is judged once it is handed in")
-	p.press("Play")
-	p.see("pass 2 of 2", "of 16", "Timing spread", "All figures, and listen to it")
+	p.see("judged:handed in")
+	p.press("play")
+	p.see("left", "2 of 2")
+	p.see("right-notes", "16")
+	p.see("verdict")
+	p.see("all-figures")
 }
 
 // A device without room says so, and the take is handed in all the same.
@@ -111,9 +122,11 @@ func TestADeviceWithoutRoom(t *testing.T) {
 	none := 1.0
 	_, err := chromedp.Call(p.ctx, storage.OverrideQuotaForOrigin, storage.OverrideQuotaForOriginParams{Origin: h.base, QuotaSize: &none})
 	require.NoError(t, err)
-	p.press("Play")
-	p.see("There is no room on this device", "leave this page open")
-	p.see("of 16", "Timing spread", "All figures, and listen to it")
+	p.press("play")
+	p.reads("There is no room on this device", "leave this page open")
+	p.see("right-notes", "16")
+	p.see("verdict")
+	p.see("all-figures")
 	id := h.people[student].ID
 	takes, err := h.kept.Takes(h.ctx, nil, &id, store.Page{Limit: 1})
 	require.NoError(t, err)
@@ -128,27 +141,28 @@ func TestTwoWindowsChangeOneDrill(t *testing.T) {
 	first, second := h.open(browser.Window{}), h.open(browser.Window{})
 	for _, p := range []page{first, second} {
 		p.enter(instructor)
-		p.press("In two windows")
-		p.see("8 notes a pass")
+		p.press("drill", "In two windows")
+		p.see("notes-a-pass", "8")
 	}
-	first.fill("Position", "9")
-	first.press("Save")
-	first.see("version 2")
-	second.pick("Notes per beat", "3")
-	second.press("Save")
-	second.see("This drill was changed meanwhile", "The two differ in: place and path, rhythm")
-	second.press("Decide later")
-	second.press("Save")
-	second.press("Save mine over it")
-	second.see("version 3")
+	first.fill("position", "9")
+	first.press("save")
+	first.see("version", "2")
+	second.pick("notes-per-beat", "3")
+	second.press("save")
+	second.see("conflict")
+	second.reads("The two differ in: place and path, rhythm")
+	second.press("decide-later")
+	second.press("save")
+	second.press("save-over")
+	second.see("version", "3")
 
-	first.fill("Position", "3")
-	first.press("Save")
-	first.see("This drill was changed meanwhile")
-	first.press("Take what is saved")
-	first.until("theirs lies on the bench", `!document.querySelector('.el-dialog') && document.querySelector('input[aria-label="Position"], [aria-label="Position"] input').value !== '3'`)
-	first.pressLabelled("Undo")
-	first.until("one's own can be had back", `document.querySelector('input[aria-label="Position"], [aria-label="Position"] input').value === '3'`)
-	first.press("Save")
-	first.see("version 4")
+	first.fill("position", "3")
+	first.press("save")
+	first.see("conflict")
+	first.press("take-saved")
+	first.until("theirs lies on the bench", `!document.querySelector('[role=dialog]') && document.querySelector('[data-test=position]').value !== '3'`)
+	first.press("undo")
+	first.until("one's own can be had back", `document.querySelector('[data-test=position]').value === '3'`)
+	first.press("save")
+	first.see("version", "4")
 }

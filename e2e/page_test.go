@@ -85,8 +85,8 @@ func (p page) shows() string {
 	return text
 }
 
-// see waits until the page shows every text, however its lines are broken.
-func (p page) see(texts ...string) {
+// reads waits until the page shows every text, however its lines are broken.
+func (p page) reads(texts ...string) {
 	p.t.Helper()
 	for _, text := range texts {
 		p.until(fmt.Sprintf("%q appears", text), fmt.Sprintf(`document.body?.innerText.replace(/\s+/g, ' ').includes(%s)`, inScript(flat(text))))
@@ -95,33 +95,28 @@ func (p page) see(texts ...string) {
 
 func flat(text string) string { return strings.Join(strings.Fields(text), " ") }
 
-// inScript is a text as a script has it.
-func inScript(text string) string {
-	raw, err := json.Marshal(text)
+// inScript is a value as a script has it.
+func inScript(value any) string {
+	raw, err := json.Marshal(value)
 	if err != nil {
-		panic(err) // texts can be written
+		panic(err) // texts and lists of them can be written
 	}
 	return string(raw)
 }
 
-// pressing presses what a selector finds, an XPath or CSS, once it lies open: it is shown, can
+// pressing presses what a selector finds, once it lies open: it is shown, can
 // be pressed, and nothing lies over it. That is looked at and done in one go, so that it
 // cannot move away in between.
 const pressing = `((selector) => {
-	const all = []
-	if (selector.startsWith('/')) {
-		const found = document.evaluate(selector, document, null, XPathResult.ORDERED_NODE_SNAPSHOT_TYPE, null)
-		for (let i = 0; i < found.snapshotLength; i++) all.push(found.snapshotItem(i))
-	} else all.push(...document.querySelectorAll(selector))
 	const middle = (e) => {
 		const box = e.getClientRects()[0]
 		return box?.width && box.height ? [box.x + box.width / 2, box.y + box.height / 2] : undefined
 	}
-	for (let e of all) {
+	for (let e of document.querySelectorAll(selector)) {
 		if (e.matches('input') && !middle(e)) e = e.parentElement // which is drawn in its place
 		const open = () => {
 			const at = middle(e), over = at && document.elementFromPoint(...at)
-			return over && (e.contains(over) || over.contains(e)) ? { at, over } : undefined
+			return e.contains(over) ? { at, over } : undefined
 		}
 		if (e.disabled || !middle(e)) continue
 		if (!open()) e.scrollIntoView({ block: 'center', inline: 'center', behavior: 'instant' })
@@ -129,18 +124,17 @@ const pressing = `((selector) => {
 		if (!found) continue
 		const { at, over } = found
 		const is = { bubbles: true, cancelable: true, composed: true, view: window, clientX: at[0], clientY: at[1], button: 0, detail: 1 }
-		const on = e.contains(over) ? over : e
-		on.dispatchEvent(new PointerEvent('pointerdown', { ...is, isPrimary: true, buttons: 1 }))
-		if (on.dispatchEvent(new MouseEvent('mousedown', { ...is, buttons: 1 }))) on.closest('a, button, input, select, textarea, summary, [tabindex]')?.focus()
-		on.dispatchEvent(new PointerEvent('pointerup', { ...is, isPrimary: true }))
-		on.dispatchEvent(new MouseEvent('mouseup', is))
-		on.dispatchEvent(new MouseEvent('click', is))
+		over.dispatchEvent(new PointerEvent('pointerdown', { ...is, isPrimary: true, buttons: 1 }))
+		if (over.dispatchEvent(new MouseEvent('mousedown', { ...is, buttons: 1 }))) over.closest('a, button, input, select, textarea, summary, [tabindex]')?.focus()
+		over.dispatchEvent(new PointerEvent('pointerup', { ...is, isPrimary: true }))
+		over.dispatchEvent(new MouseEvent('mouseup', is))
+		over.dispatchEvent(new MouseEvent('click', is))
 		return true
 	}
 	return false
 })`
 
-// click presses what a selector finds, an XPath or CSS.
+// click presses what a selector finds.
 func (p page) click(selector string) {
 	p.t.Helper()
 	ctx, cancel := context.WithTimeout(p.ctx, patience)
@@ -158,36 +152,63 @@ func (p page) click(selector string) {
 	}
 }
 
-// press presses the link or button with a text.
-func (p page) press(text string) {
-	p.t.Helper()
-	p.click(fmt.Sprintf(`//*[self::a or self::button][contains(normalize-space(.), %q)]`, text))
+// named selects what is called so for tests, and, where it is one of several, which. Words
+// can change without a test.
+func named(name string, of ...string) string {
+	s := fmt.Sprintf(`[data-test=%q]`, name)
+	for _, which := range of {
+		s += fmt.Sprintf(`[data-of=%q]`, which)
+	}
+	return s
 }
 
-// choose sets a switch to the side with a text.
-func (p page) choose(side string) {
+// press presses what is called so.
+func (p page) press(name string, of ...string) {
 	p.t.Helper()
-	p.click(fmt.Sprintf(`//*[contains(@class, 'el-segmented__item')][normalize-space(.) = %q]`, side))
+	p.click(named(name, of...))
 }
 
-// pick chooses one of a few on the bench.
-func (p page) pick(group, option string) {
+// see waits until something that is called so, "name" or "name:which", is shown and says some
+// values: numbers, names, or what somebody has written.
+func (p page) see(what string, values ...string) {
 	p.t.Helper()
-	p.click(fmt.Sprintf(`//*[@role='radiogroup'][@aria-label=%q]//button[normalize-space(.) = %q]`, group, option))
+	name, which, one := strings.Cut(what, ":")
+	selector := named(name)
+	if one {
+		selector = named(name, which)
+	}
+	p.until(fmt.Sprintf("%s says %q", what, values), fmt.Sprintf(`[...document.querySelectorAll(%s)].some((e) => {
+		const says = e.innerText.replace(/\s+/g, ' ')
+		const has = (value) => new RegExp('(?<![\\w.])' + value.replace(/[^\w\s]/g, '\\$&') + '(?![\\w.]*\\w)').test(says)
+		return e.checkVisibility() && %s.every(has)
+	})`, inScript(selector), inScript(append([]string{}, values...))))
+}
+
+// escape closes the dialog that is open.
+func (p page) escape() {
+	p.t.Helper()
+	p.do(chromedp.KeyEvent(kb.Escape))
+	p.until("the dialog is closed", `![...document.querySelectorAll('[role=dialog]')].some(d => d.checkVisibility())`)
+}
+
+// pick chooses one of a few.
+func (p page) pick(group, value string) {
+	p.t.Helper()
+	p.click(named(group) + " " + fmt.Sprintf(`[data-of=%q]`, value))
 }
 
 // more opens a drill's further commands on the list and chooses one.
 func (p page) more(drill, command string) {
 	p.t.Helper()
-	p.pressLabelled("More for " + drill)
-	p.menu(command)
+	p.press("more", drill)
+	p.menu("command", command)
 }
 
 // menu chooses from the menu that has opened.
-func (p page) menu(item string) {
+func (p page) menu(name, item string) {
 	p.t.Helper()
-	p.click(fmt.Sprintf(`//*[contains(@class, 'el-popper')][@aria-hidden='false']//*[contains(@class, 'el-dropdown-menu__item')][normalize-space(.) = %q]`, item))
-	p.until("the menu is closed", `![...document.querySelectorAll('.el-dropdown__popper')].some(m => m.ariaHidden === 'false')`)
+	p.press(name, item)
+	p.until("the menu is closed", `![...document.querySelectorAll('[role=menu]')].some(m => m.checkVisibility())`)
 }
 
 // until waits for an expression of the page to become true, or a promise of that. It is
@@ -217,10 +238,10 @@ func (p page) until(what, expression string) {
 }
 
 // family chooses a family on the bench by mouse.
-func (p page) family(name string) {
+func (p page) family(id string) {
 	p.t.Helper()
-	p.click(`.family .el-select__wrapper`)
-	p.click(fmt.Sprintf(`//*[contains(@class, 'families')]//*[contains(@class, 'el-select-dropdown__item')][.//b[normalize-space(.) = %q]]`, name))
+	p.press("family")
+	p.press("family-option", id)
 }
 
 // tabTo goes on from element to element by the tab key until one with a label
@@ -236,16 +257,11 @@ func (p page) tabTo(label string) {
 	p.t.Fatalf("%q is not reached by the tab key", label)
 }
 
-// pressLabelled presses what is labelled for those who do not see it.
-func (p page) pressLabelled(label string) {
+// fill types a value into a field, in place of what is there.
+func (p page) fill(name, value string) {
 	p.t.Helper()
-	p.click(fmt.Sprintf(`[aria-label=%q]`, label))
-}
-
-// fill types a value into a labelled field.
-func (p page) fill(label, value string) {
-	p.t.Helper()
-	find := fmt.Sprintf(`document.querySelector('input[aria-label=%q], [aria-label=%q] input')`, label, label)
+	find := fmt.Sprintf(`[...document.querySelectorAll(%s)].map(e => e.matches('input, textarea') ? e : e.querySelector('input, textarea')).find(e => e?.checkVisibility())`, inScript(named(name)))
+	p.until("there is a field "+name, "!!"+find)
 	evaluate[any](p, find+".focus()")
 	p.do(chromedp.KeyEvent("a", chromedp.KeyModifiers(chromedp.ModifierCtrl)), chromedp.KeyEvent(value), chromedp.KeyEvent(kb.Tab))
 }
@@ -299,28 +315,13 @@ func (p page) enterAt(name, path string) {
 func (p page) enterByTheDoor(name string) {
 	p.t.Helper()
 	p.do(chromedp.Navigate(p.h.base + "/"))
-	p.click(fmt.Sprintf(`//*[contains(@class, 'choose')]//button[b[normalize-space(.) = %q]]`, name))
-	p.see("Leave")
+	p.press("person", name)
+	p.see("leave")
 }
 
 // sitDown goes to a stand, on which a short drill lies, as the student.
 func (p page) sitDown(stand string) {
 	p.t.Helper()
 	p.enterAt(student, stand)
-	p.see("8 notes a pass")
-}
-
-// label types into the field with a label, in place of what is there.
-func (p page) label(label, value string) {
-	p.t.Helper()
-	find := fmt.Sprintf(`document.getElementById([...document.querySelectorAll('label')].find(l => l.innerText.trim() === %q && l.htmlFor)?.htmlFor)`, label)
-	p.until("there is a field "+label, "!!"+find)
-	evaluate[any](p, find+".focus(), "+find+".select()")
-	p.do(chromedp.KeyEvent(value))
-}
-
-// tick ticks the box with a label.
-func (p page) tick(label string) {
-	p.t.Helper()
-	p.click(fmt.Sprintf(`//*[contains(@class, 'el-checkbox')][self::label][normalize-space(.) = %q]`, label))
+	p.see("notes-a-pass", "8")
 }

@@ -1,3 +1,5 @@
+//touches: web/src/audio web/src/views/stand web/src/device server/hand_in.go
+
 package e2e_test
 
 import (
@@ -40,11 +42,13 @@ func TestATakeFromTheMicrophone(t *testing.T) {
 	t.Cleanup(b.Stop)
 	p := h.openIn(b, browser.Window{})
 	p.enterAt(student, stand)
-	p.see("8 notes a pass", "The click counts you in")
+	p.see("notes-a-pass", "8")
 	p.do(chromedp.KeyEvent(" "))
-	p.see("pass 1 of 2")
-	p.see("pass 2 of 2")
-	p.see("of 16", "Timing spread", "All figures, and listen to it")
+	p.see("left", "1 of 2")
+	p.see("left", "2 of 2")
+	p.see("right-notes", "16")
+	p.see("verdict")
+	p.see("all-figures")
 	takes, err := h.kept.Takes(h.ctx, nil, nil, store.Page{Limit: 1})
 	require.NoError(t, err)
 	latest, err := h.kept.Take(h.ctx, takes[0].ID)
@@ -73,14 +77,14 @@ func TestTheInputIsSeenBeforeTheFirstNote(t *testing.T) {
 	stand := h.onTheStand(file)
 	p := h.plays(file)
 	p.sitDown(stand)
-	p.see("Play a few notes before the first take")
-	p.press("Check the sound")
+	p.see("no-input-yet")
+	p.press("check-sound")
 	evaluate[any](p, "void playNow("+inScript(soundName(file, 120))+")")
-	p.see("Heard well.")
+	p.reads("Heard well.")
 	p.until("it is drawn", `document.querySelectorAll('.check svg rect').length > 20`)
-	p.until("inputs can be chosen", `document.querySelectorAll('.el-select-dropdown__item').length >= 2`)
-	p.press("Play")
-	p.see("pass 1 of 2")
+	p.until("inputs can be chosen", `document.querySelectorAll('[role=option]').length >= 2`)
+	p.press("play")
+	p.see("left", "1 of 2")
 	assert.NotContains(t, p.text("body"), "Too soft", "who is heard well is not told of it while playing")
 }
 
@@ -92,9 +96,9 @@ func TestTheMicrophoneIsRefused(t *testing.T) {
 	t.Cleanup(b.Stop)
 	p := h.openIn(b, browser.Window{})
 	p.sitDown(stand)
-	p.press("Play")
-	p.see("The microphone was refused", "Allow the microphone", "You can also drop a recorded file")
-	p.see("8 notes a pass")
+	p.press("play")
+	p.reads("The microphone was refused", "Allow the microphone", "You can also drop a recorded file")
+	p.see("notes-a-pass", "8")
 }
 
 // trackOfPage lets the test take the microphone away: it keeps the track that
@@ -115,10 +119,12 @@ func TestTheMicrophoneIsUnpluggedInTheMiddle(t *testing.T) {
 	p := h.plays(file)
 	p.sitDown(stand)
 	evaluate[any](p, trackOfPage)
-	p.press("Play")
-	p.see("pass 2 of 2")
+	p.press("play")
+	p.see("left", "2 of 2")
 	evaluate[bool](p, `window.microphone.dispatchEvent(new Event('ended'))`)
-	p.see("The input went away", "1 recording on this device is not handed in yet", "was broken off")
+	p.see("unsent:1")
+	p.see("unsent-state:broken-off")
+	p.reads("The input went away")
 	// What sounds from then on is no part of it.
 	frames := func() int {
 		return evaluate[int](p, `new Promise((resolve) => {
@@ -133,10 +139,10 @@ func TestTheMicrophoneIsUnpluggedInTheMiddle(t *testing.T) {
 	assert.Positive(t, then)
 	time.Sleep(300 * time.Millisecond)
 	assert.Equal(t, then, frames())
-	p.click(`//button[normalize-space(.) = 'Hand in']`)
+	p.press("hand-in")
 	p.until("it is handed in", `!document.body.innerText.includes('not handed in')`)
-	p.click(`//main//a[contains(., "progress")]`)
-	p.see("1 take, now at")
+	p.press("progress")
+	p.see("where-it-stands", "1")
 }
 
 func TestAReloadInTheMiddleLosesNothing(t *testing.T) {
@@ -145,8 +151,8 @@ func TestAReloadInTheMiddleLosesNothing(t *testing.T) {
 	stand := h.onTheStand(file)
 	p := h.plays(file)
 	p.sitDown(stand)
-	p.press("Play")
-	p.see("pass 2 of 2")
+	p.press("play")
+	p.see("left", "2 of 2")
 	p.until("something of it is kept", `new Promise((resolve) => {
 		const opening = indexedDB.open('manudrill')
 		opening.onsuccess = () => {
@@ -155,11 +161,12 @@ func TestAReloadInTheMiddleLosesNothing(t *testing.T) {
 		}
 	})`)
 	p.do(chromedp.Reload())
-	p.see("1 recording on this device is not handed in yet", "at 120 bpm")
-	p.press("Hand in")
+	p.see("unsent:1")
+	p.see("unsent:1", "120")
+	p.press("hand-in")
 	p.until("it is handed in", `!document.body.innerText.includes('not handed in')`)
 	p.do(chromedp.Reload())
-	p.see("8 notes a pass")
+	p.see("notes-a-pass", "8")
 	assert.NotContains(t, p.text("body"), "not handed in")
 }
 
@@ -181,8 +188,8 @@ func TestFilesThatAreNoTakesAndOneThatIs(t *testing.T) {
 
 	p := h.open(browser.Window{})
 	p.sitDown(stand)
-	p.choose("File")
-	p.see("Drop a recording")
+	p.press("source", "file")
+	p.see("drop-here")
 	for _, c := range []struct{ file, says string }{
 		{write("letter.wav", []byte("dear teacher")), "neither a WAV nor a FLAC file"},
 		{write("cut.wav", whole[:len(whole)/3]), "cut off before its end"},
@@ -190,36 +197,40 @@ func TestFilesThatAreNoTakesAndOneThatIs(t *testing.T) {
 		{large, "It has 300 MB; a take may have 192 MB"},
 	} {
 		p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{c.file}))
-		p.see("At which tempo was “" + filepath.Base(c.file))
-		p.press("Hand it in")
-		p.see(c.says)
+		p.see("played-at:" + filepath.Base(c.file))
+		p.press("hand-in-file")
+		p.reads(c.says)
 	}
 	p.until("the page is scrolled down", `(scrollTo(0, document.body.scrollHeight), scrollY > 100)`)
 	p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{good}))
-	p.see("120 bpm, as the stand says")
+	p.see("as-the-stand", "120")
 	p.until("the question is on the screen", `document.querySelector('.played').getBoundingClientRect().top > 0`)
-	p.press("Leave it")
+	p.press("leave-file")
 	p.until("nothing is handed in", `!document.body.innerText.includes('At which tempo')`)
 	p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{good}))
-	p.press("Hand it in")
-	p.see("Up to 130", "16 of 16")
+	p.press("hand-in-file")
+	p.see("right-notes", "16", "of 16")
+	p.see("verdict:up", "130")
 
 	// What a telephone records the browser decodes, and it is measured like any other.
 	opus := filepath.Join(dir, "from the telephone.opus")
 	out, err := exec.Command("opusenc", "--quiet", "--bitrate", "64", good, opus).CombinedOutput()
 	require.NoError(t, err, "%s; 'make install-test-tools' installs opusenc", out)
 	p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{opus}))
-	p.see("130 bpm, as the stand says")
-	p.press("Hand it in")
-	p.see("You played at 120 bpm instead of 130", "16 of 16")
+	p.see("as-the-stand", "130")
+	p.press("hand-in-file")
+	p.see("right-notes", "16", "of 16")
+	p.see("verdict:hold", "120", "130")
 
 	// Of a file whose tempo nobody knows it is heard, and the ladder answers at that.
 	second := filepath.Join(dir, "some day.opus")
 	out, err = exec.Command("opusenc", "--quiet", "--bitrate", "96", good, second).CombinedOutput()
 	require.NoError(t, err, "%s", out)
 	p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{second}))
-	p.see("At which tempo was “some day.opus” played?", "120 bpm, as it is heard")
-	p.click(`input[value=heard]`)
-	p.press("Hand it in")
-	p.see("in a row at 120 bpm", "16 of 16")
+	p.see("played-at:some day.opus")
+	p.see("as-heard", "120")
+	p.press("played-as-heard")
+	p.press("hand-in-file")
+	p.see("right-notes", "16", "of 16")
+	p.see("verdict", "120")
 }

@@ -1,3 +1,5 @@
+//touches: web/src/views/routine web/src/offline web/src/audio/recorder.ts
+
 package e2e_test
 
 import (
@@ -26,15 +28,17 @@ func TestARoutineIsTakenAwayWhileItRuns(t *testing.T) {
 	}}, a, b)
 	p := h.withPlayer(soundsOf(t, []drillfile.File{a, b}, 120))
 	p.enterAt(student, path)
-	p.see("Takes are judged on this device")
+	p.see("judged:here")
 	p.do(chromedp.KeyEvent(" "))
-	p.see("take 1 of 1")
+	p.see("left", "1 of 1")
 	ctx := h.ctx
 	require.NoError(t, h.kept.DeleteRoutine(ctx, uuid.MustParse(path[len("/routines/"):])))
 	require.NoError(t, h.kept.Unassign(ctx, assignments[1]))
-	p.see("Then It is taken back")
+	p.see("rest", "It is taken back")
 	p.until("both are judged", `said.length === 2`)
-	p.see("Done.", "1 recording on this device is not handed in yet", "Your instructor has withdrawn this drill")
+	p.see("over")
+	p.see("unsent:1")
+	p.see("unsent-state:refused")
 	first, err := h.kept.Stand(ctx, assignments[0])
 	require.NoError(t, err)
 	assert.Equal(t, 1, first.Takes)
@@ -48,11 +52,12 @@ func TestARoutineWaitsInSilence(t *testing.T) {
 	path, assignments := h.onRoutine(practice.Routine{Name: "Silence", Items: []practice.Item{takesOf(a.Drill.Name, 3)}}, a)
 	p := h.withPlayer("{}")
 	p.enterAt(student, path)
-	p.see("Takes are judged on this device")
+	p.see("judged:here")
 	p.do(chromedp.KeyEvent(" "))
-	p.see("take 1 of 3")
-	p.see("Nothing was heard", "This take counts for nothing.")
-	p.see("Nothing of the drill was heard twice, so the routine waits. Is the right input chosen?", "Go on")
+	p.see("left", "1 of 3")
+	p.see("told:silent")
+	p.see("unheard")
+	p.see("go:waiting")
 	now, err := h.kept.Stand(h.ctx, assignments[0])
 	require.NoError(t, err)
 	assert.Zero(t, now.Takes)
@@ -66,14 +71,17 @@ func TestARoutineOnADeviceWithoutRoom(t *testing.T) {
 	path, assignments := h.onRoutine(practice.Routine{Name: "Without room", Items: []practice.Item{takesOf(a.Drill.Name, 2)}}, a)
 	p := h.withPlayer(soundsOf(t, []drillfile.File{a}, 120, 130))
 	p.enterAt(student, path)
-	p.see("Takes are judged on this device")
+	p.see("judged:here")
 	none := 1.0
 	_, err := chromedp.Call(p.ctx, storage.OverrideQuotaForOrigin, storage.OverrideQuotaForOriginParams{Origin: h.base, QuotaSize: &none})
 	require.NoError(t, err)
 	p.cut(true)
 	p.do(chromedp.KeyEvent(" "))
 	p.until("both are judged", `said.length === 2`)
-	p.see("There is no room on this device", "Done.", "2 recordings on this device are not handed in yet", "is in memory only")
+	p.see("over")
+	p.see("unsent:2")
+	p.see("unsent-state:in-memory")
+	p.reads("There is no room on this device")
 	p.cut(false)
 	evaluate[any](p, `window.dispatchEvent(new Event('online'))`)
 	require.Eventually(t, func() bool {
@@ -96,27 +104,29 @@ func TestTwoWindowsHandInOnce(t *testing.T) {
 	second.hearsPlayer(soundsOf(t, []drillfile.File{file}, 120))
 	first.sitDown(stand)
 	second.do(chromedp.Navigate(h.base + stand))
-	second.see("8 notes a pass")
+	second.see("notes-a-pass", "8")
 	first.cut(true)
 	second.cut(true)
-	first.press("Play")
-	first.see("Timing spread", "is kept on this device and handed in by itself")
+	first.press("play")
+	first.see("verdict")
+	first.see("kept-here")
 	evaluate[any](first, `(() => {
 		const until = new Promise((resolve) => (window.handedIn = resolve))
 		void navigator.locks.request('manudrill outbox', () => until)
 	})()`)
-	second.press("Play")
-	second.see("Timing spread")
+	second.press("play")
+	second.see("verdict")
 	second.until("the second waits for its turn", `(navigator.locks.query().then((all) => (window.queue = all.pending.length)), window.queue > 0)`)
 	evaluate[any](first, `handedIn()`)
-	second.see("is kept on this device and handed in by itself", "2 recordings on this device are not handed in yet")
+	second.see("unsent:2")
+	second.see("kept-here")
 	for _, p := range []page{first, second} {
 		p.cut(false)
 	}
 	evaluate[any](first, `window.dispatchEvent(new Event('online'))`)
 	for _, p := range []page{first, second} {
 		p.until("all is handed in", `!document.body.innerText.includes('not handed in')`)
-		p.see("All figures, and listen to it")
+		p.see("all-figures")
 	}
 	require.Eventually(t, func() bool { return h.standing(stand).Takes == 2 }, patience, 100*time.Millisecond)
 }
@@ -132,10 +142,10 @@ func TestARoutineHearsSomethingElse(t *testing.T) {
 	other.Drill.Attacks.Rule, other.Drill.Path.Position = drill.AllPicked, 10
 	p := h.withPlayer(soundsOf(t, []drillfile.File{other}, 120))
 	p.enterAt(student, path)
-	p.see("Takes are judged on this device")
+	p.see("judged:here")
 	p.do(chromedp.KeyEvent(" "))
-	p.see("This is not the drill")
-	p.see("Nothing of the drill was heard twice, so the routine waits.")
+	p.see("told:foreign")
+	p.see("unheard")
 	require.Eventually(t, func() bool {
 		now, err := h.kept.Stand(h.ctx, assignments[0])
 		return err == nil && now.Takes == 2 && now.Rung.BPM == 120
@@ -150,7 +160,7 @@ func TestTheClockOfTheDeviceJumps(t *testing.T) {
 	stand := h.onTheStand(file)
 	p := h.withPlayer(soundsOf(t, []drillfile.File{file}, 120))
 	p.enterAt(student, stand)
-	p.see("A take is judged on this device as soon as it ends.")
+	p.see("judged:here")
 	evaluate[any](p, `(() => {
 		const Real = Date, ahead = 3 * 3600e3
 		window.Date = class extends Real {
@@ -158,8 +168,9 @@ func TestTheClockOfTheDeviceJumps(t *testing.T) {
 			static now() { return Real.now() + ahead }
 		}
 	})()`)
-	p.press("Play")
-	p.see("Timing spread", "All figures, and listen to it")
+	p.press("play")
+	p.see("verdict")
+	p.see("all-figures")
 	take := h.lastTake(stand)
 	assert.WithinDuration(t, time.Now(), take.RecordedAt, time.Hour)
 }

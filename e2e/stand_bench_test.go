@@ -54,9 +54,9 @@ func BenchmarkFromSoundToMark(b *testing.B) {
 		})
 		require.NoError(b, err)
 		tab.enterAt(student, path)
-		tab.see("Takes are judged on this device")
+		tab.see("judged:here")
 		tab.do(chromedp.KeyEvent(" "))
-		tab.see("Done.")
+		tab.see("over")
 		begun := evaluate[float64](tab, `begun`)
 		shown := evaluate[map[int]float64](tab, `shown`)
 		for _, s := range strokes {

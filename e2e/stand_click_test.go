@@ -1,3 +1,5 @@
+//touches: web/src/audio
+
 package e2e_test
 
 import (
@@ -69,10 +71,10 @@ func TestClicksStayInPlaceForTenMinutes(t *testing.T) {
 	_, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: clicksHanded})
 	require.NoError(t, err)
 	p.enterAt(student, stand)
-	p.see("48 notes a pass")
-	p.press("Play")
-	p.see("pass 1 of 40")
-	p.press("Stop")
+	p.see("notes-a-pass", "48")
+	p.press("play")
+	p.see("left", "1 of 40")
+	p.press("stop")
 	begins := evaluate[[]float64](p, rendered)
 	require.Len(t, begins, 4+40*24)
 	var off []float64

@@ -1,3 +1,5 @@
+//touches: web/src/audio web/src/views/stand
+
 package e2e_test
 
 import (
@@ -33,11 +35,14 @@ func TestAnInstrumentThatTellsItsNotes(t *testing.T) {
 	stand := h.onTheStand(shortDrill("By MIDI"))
 	p := h.open(browser.Window{})
 	p.enterAt(student, stand)
-	p.see("8 notes a pass", "A take is judged on this device")
-	p.choose("MIDI")
-	p.see("Simulated, to try it out")
-	p.press("Play")
-	p.see("of 16", "A try-out by the simulated player: it counts for nothing.", "All figures, and listen to it")
+	p.see("notes-a-pass", "8")
+	p.see("judged:here")
+	p.press("source", "midi")
+	p.reads("Simulated, to try it out")
+	p.press("play")
+	p.see("right-notes", "16")
+	p.see("all-figures")
+	p.reads("A try-out by the simulated player: it counts for nothing.")
 	take := h.lastTake(stand)
 	assert.Equal(t, store.MIDI, take.Source)
 	assert.Equal(t, tempo.TriedOut, take.Aside)
@@ -55,9 +60,10 @@ func TestAKeyIsTappedInTime(t *testing.T) {
 	stand := h.onTheStand(shortDrill("Tapped"))
 	p := h.open(browser.Window{})
 	p.enterAt(student, stand)
-	p.see("8 notes a pass", "A take is judged on this device")
-	p.choose("A key")
-	p.see("for your timing alone")
+	p.see("notes-a-pass", "8")
+	p.see("judged:here")
+	p.press("source", "key")
+	p.reads("for your timing alone")
 	evaluate[any](p, `(() => { // at each note that is due
 		let last
 		setInterval(() => {
@@ -66,8 +72,10 @@ func TestAKeyIsTappedInTime(t *testing.T) {
 			last = now
 		}, 4)
 	})()`)
-	p.press("Play")
-	p.see("Tapped on a key: it shows your timing, and counts for nothing.", "of 16", "All figures")
+	p.press("play")
+	p.see("right-notes", "16")
+	p.see("all-figures")
+	p.reads("Tapped on a key: it shows your timing, and counts for nothing.")
 	take := h.lastTake(stand)
 	assert.Equal(t, []any{store.Key, tempo.Tapped}, []any{take.Source, take.Aside})
 	assert.Greater(t, take.RightPercent, 60.0, "a busy page may tap late, or once less")

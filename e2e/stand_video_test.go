@@ -1,3 +1,5 @@
+//touches: web/src/audio web/src/components/HandsVideo.vue server/videos.go store/videos.go
+
 package e2e_test
 
 import (
@@ -19,14 +21,16 @@ func TestHandsAreFilmedWhereTheInstructorAsks(t *testing.T) {
 	stand := h.onTheStand(file)
 	p := h.plays(file)
 	p.enterAt(instructor, "/progress/"+stand[len("/stand/"):])
-	p.tick("Ask for the hands on video")
+	p.press("ask-video")
 	require.Eventually(t, func() bool { return h.standing(stand).Video }, patience, 100*time.Millisecond)
 
 	p.sitDown(stand)
-	p.see("Your instructor would like to see your hands", "only you and your instructors see it")
-	p.press("Play")
-	p.see("pass 1 of 2, filmed")
-	p.see("of 16", "All figures, and listen to it")
+	p.see("film-asked")
+	p.reads("only you and your instructors see it")
+	p.press("play")
+	p.see("left", "pass 1 of 2, filmed")
+	p.see("right-notes", "16")
+	p.see("all-figures")
 	take := h.lastTake(stand)
 	ctx := h.ctx
 	var video *store.Video
@@ -38,17 +42,17 @@ func TestHandsAreFilmedWhereTheInstructorAsks(t *testing.T) {
 	assert.Equal(t, "video/webm", video.Media)
 	assert.Greater(t, video.Size, int64(10_000))
 
-	p.press("All figures, and listen to it")
-	p.see("It goes along with the sound.")
+	p.press("all-figures")
+	p.see("hands-video")
 	p.until("the film is there", `document.querySelector('video').readyState >= 2`)
-	p.pressLabelled("Listen")
+	p.press("sound", "still")
 	p.until("the film goes with the sound", fmt.Sprintf(`(() => {
 		const [film, sound] = [document.querySelector('video'), document.querySelector('audio')]
 		return sound.currentTime > 1 && Math.abs(film.currentTime + %g - sound.currentTime) < 0.8
 	})()`, video.StartsAt))
-	p.press("Delete the video")
-	p.see("Deleted, it is gone for good.")
-	p.press("Delete it")
+	p.press("delete-video")
+	p.see("delete-video-sure")
+	p.press("delete-video-now")
 	p.until("it is gone", `document.querySelector('video') === null`)
 	got, err := h.kept.Take(ctx, take.ID)
 	require.NoError(t, err)

@@ -1,3 +1,5 @@
+//touches: web/src/views/stand web/src/views/progress server/progress.go store/rungs.go
+
 package e2e_test
 
 import (
@@ -77,26 +79,26 @@ func TestASearchForATempoRunsByOneKey(t *testing.T) {
 	search := searched(120, 3)
 	p := h.withPlayer(until140(t, file, search[0].BPM, search[1].BPM, search[2].BPM))
 	p.enterAt(student, stand+"/tempo")
-	p.see("Find my tempo", "None of them is kept or counts.")
+	p.see("find-tempo")
 	evaluate[any](p, readAloud)
 	p.do(chromedp.KeyEvent(" "))
-	p.see("short take 1")
+	p.see("left", "1")
 	for i, now := range search[1:] {
 		p.until("what is said of it", fmt.Sprintf(`readAloud.length === %d`, i+1))
 		told := evaluate[string](p, `readAloud.at(-1)`)
 		assert.Equal(t, search[i].BPM < 140, strings.HasPrefix(told, "Clean"), told)
 		assert.Contains(t, told, fmt.Sprintf("then %g bpm", now.BPM))
-		p.see(fmt.Sprintf("short take %d", i+2))
+		p.see("left", fmt.Sprint(i+2))
 	}
 	p.do(chromedp.KeyEvent(" "))
-	p.see(fmt.Sprintf("Held at %g bpm.", search[2].BPM))
+	p.see("held", fmt.Sprint(search[2].BPM))
 	var names []string
 	for _, s := range search {
 		names = append(names, soundName(file, s.BPM))
 	}
 	assert.Equal(t, names, evaluate[[]string](p, `played`))
-	p.press("back to the stand")
-	p.see("find my tempo")
+	p.press("back-to-stand")
+	p.see("play")
 	assert.NotContains(t, p.text("body"), "not handed in")
 	now := h.standing(stand)
 	assert.InDelta(t, 120, now.Rung.BPM, 0)
@@ -110,13 +112,13 @@ func TestATempoOfOnesOwnCountsForNothing(t *testing.T) {
 	stand := h.onTheStand(file)
 	p := h.withPlayer(soundsOf(t, []drillfile.File{file}, 110))
 	p.enterAt(student, stand)
-	p.see("A take is judged on this device as soon as it ends.")
+	p.see("judged:here")
 	p.do(chromedp.KeyEvent(kb.ArrowDown))
-	p.see("Slower by your own choice: measured, but it does not count.")
+	p.see("own-tempo")
 	p.do(chromedp.KeyEvent(" "))
-	p.see("does not count")
-	p.see("At a tempo of your own choice: it counts for nothing.")
-	p.see("Back to 120")
+	p.reads("does not count")
+	p.reads("At a tempo of your own choice: it counts for nothing.")
+	p.see("own-tempo", "120")
 	require.Eventually(t, func() bool { return h.standing(stand).Takes == 1 }, patience, 100*time.Millisecond)
 	now := h.standing(stand)
 	assert.InDelta(t, 120, now.Rung.BPM, 0)

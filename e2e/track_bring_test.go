@@ -1,3 +1,6 @@
+//touches: web/src/views/students web/src/views/progress web/src/components/BringIn.vue
+//touches: server/bring_in.go server/paper.go store/bring_in.go store/paper.go
+
 package e2e_test
 
 import (
@@ -30,26 +33,26 @@ func TestAPaperLogIsBroughtIn(t *testing.T) {
 	mira, _ := h.pupilOf("Mira Papier", "Kept elsewhere")
 	p := h.open(browser.Window{})
 	p.enter(instructor)
-	p.press("Students")
-	p.press("Bring in")
-	p.see("A log kept on paper")
+	p.press("goto", "/students")
+	p.press("bring-in")
+	p.see("paper-log")
 	p.accessible()
 	file := fileFor(t, "alt.csv", []byte("Tag;Wer;Was;Schl\xe4ge\r\n3/4/2024;Mira Papier;Bindungen;60\r\n9/5/2024;Mira Papier;Bindungen;72,5\r\n1/6/2024;Keiner;Bindungen;80\r\n"))
 	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[role=dialog] input[type=file]`), []string{file}))
-	p.see("Schläge", "could be two days")
+	p.reads("Schläge", "could be two days")
 	for i, holds := range []string{"day", "student", "drill", "tempo"} {
 		evaluate[any](p, `(() => { const s = document.querySelectorAll('.columns select')[`+string(rune('0'+i))+`]; s.value = '`+holds+`'; s.dispatchEvent(new Event('change')) })()`)
 		p.until("it is read anew", `document.querySelectorAll('.columns select')[`+string(rune('0'+i))+`].value === '`+holds+`'`)
 	}
-	p.press("3 December")
-	p.see("3 Apr 2024", `Nobody here is called "Keiner"`, "1 line is left out")
+	p.press("dates", "dayFirst")
+	p.reads("3 Apr 2024", `Nobody here is called "Keiner"`, "1 line is left out")
 	p.accessible()
-	p.press("Keep 2 lines")
-	p.see("2 lines are kept.")
+	p.press("keep-lines")
+	p.reads("2 lines are kept.")
 	p.do(chromedp.Navigate(h.base + "/students/" + mira.ID.String()))
-	p.see("Kept on paper", "nothing of it was measured", "2 lines, brought in")
+	p.reads("Kept on paper", "nothing of it was measured", "2 lines, brought in")
 	p.accessible()
-	p.press("Remove")
+	p.press("remove-log")
 	p.until("it is gone", `!document.body.innerText.includes('Kept on paper')`)
 }
 
@@ -63,11 +66,11 @@ func TestAStudentIsBroughtIn(t *testing.T) {
 	path := "/people/" + mira.ID.String()
 	file := fileFor(t, "mira.zip", p.fetched("/api"+path+"/archive.zip"))
 	p.do(chromedp.Navigate(h.base + "/studio"))
-	p.see("Bring in a student")
+	p.reads("Bring in a student")
 	p.accessible()
 	input := chromedp.CSS(`main input[type=file]`)
 	p.do(chromedp.SetUploadFiles(input, []string{file}))
-	p.see("This student is here already")
+	p.reads("This student is here already")
 
 	ctx := h.ctx
 	require.NoError(t, h.kept.Remove(ctx, mira.ID))
@@ -76,9 +79,9 @@ func TestAStudentIsBroughtIn(t *testing.T) {
 	_, err = h.kept.ForgetRemoved(t.Context())
 	require.NoError(t, err)
 	p.do(chromedp.SetUploadFiles(input, []string{file}))
-	p.see("Mira Umzug is here, with 1 take.")
-	p.press("Open the page")
-	p.see("Mira Umzug", "Moves along")
+	p.reads("Mira Umzug is here, with 1 take.")
+	p.press("open-page")
+	p.reads("Mira Umzug", "Moves along")
 }
 
 // fetched is what an address answers to whoever is here.

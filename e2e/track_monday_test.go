@@ -1,3 +1,6 @@
+//touches: web/src/views/review web/src/views/students web/src/views/plan web/src/views/report
+//touches: web/src/goto.ts server/assignments.go
+
 package e2e_test
 
 import (
@@ -98,9 +101,9 @@ type hands struct {
 	n int
 }
 
-func (h *hands) click(xpath string) {
+func (h *hands) press(name string, of ...string) {
 	h.t.Helper()
-	h.page.click(xpath)
+	h.page.press(name, of...)
 	h.n++
 }
 
@@ -125,8 +128,6 @@ func (h *hands) at(what string, most int) {
 	h.n = 0
 }
 
-const setTheRung = `//footer//button[contains(., "Set the rung")]`
-
 func (h *hands) inReview(n int) {
 	h.t.Helper()
 	h.until(fmt.Sprintf("%d takes wait", n), fmt.Sprintf(`(document.querySelectorAll('.queue li').length || (document.body.innerText.includes('No take waits') ? 0 : -1)) === %d && (%d === 0 || document.body.innerText.includes('Every note'))`, n, n))
@@ -138,38 +139,39 @@ func TestAMondayByMouse(t *testing.T) {
 	h := &hands{page: m.h.open(browser.Window{})}
 	h.enter(m.instructor)
 
-	h.click(`//nav//a[. = "Students"]`)
+	h.press("goto", "/students")
 	h.until("who needs help first stands first", `document.querySelector('tr.first')?.innerText.includes('Student 3 of') ?? false`)
 	h.at("who needs help first", 1)
 
-	h.click(`//nav//a[. = "Review"]`)
+	h.press("goto", "/review")
 	for i := range 8 {
 		h.inReview(8 - i)
 		if i < 3 {
-			h.click(`//section[contains(@class, "bar")]//button[contains(., "Set the rung")]`)
-			h.see("Rung of")
-			h.click(`//button[contains(., "10 higher,")]`)
-			h.click(setTheRung)
+			h.press("set-rung")
+			h.see("set-rung-dialog")
+			h.press("rung-step", "1")
+			h.press("set-rung-now")
 			h.until("it is set", `!document.querySelector('[role=dialog]')`)
 		}
-		h.click(`//button[normalize-space(.) = "Accept"]`)
+		h.press("accept")
 	}
 	h.inReview(0)
 	h.at("eight takes and three ladders", 1+8+3*3)
 
-	h.click(`//nav//a[. = "Students"]`)
-	h.click(fmt.Sprintf(`//td/a[. = %q]`, m.fresh.Name))
-	h.click(`//nav[contains(@class, "pages")]//a[. = "Plan"]`)
-	h.see("Not kept yet", "Week of")
-	h.click(`//button[contains(., "Keep the plan")]`)
-	h.see("The plan is kept.")
+	h.press("goto", "/students")
+	h.press("student", m.fresh.Name)
+	h.press("page", "/plan")
+	h.see("plan-state:new")
+	h.see("week")
+	h.press("keep-plan")
+	h.see("plan-state:kept")
 	h.at("a plan over four weeks", 4)
 
-	h.click(`//nav[contains(@class, "pages")]//a[. = "Progress"]`)
-	h.click(`//a[. = "Report"]`)
-	h.see("13 weeks")
+	h.press("page", "")
+	h.press("report")
+	h.reads("13 weeks")
 	h.prints()
-	h.click(`//button[normalize-space(.) = "Print"]`)
+	h.press("print")
 	h.until("it is printed", `window.printed === 1`)
 	h.at("a report", 3)
 	m.done(t)
@@ -211,16 +213,17 @@ func TestAMondayByKeyboard(t *testing.T) {
 		h.key(kb.ArrowDown)
 	}
 	h.key("p")
-	h.see("Not kept yet", "Week of")
+	h.see("plan-state:new")
+	h.see("week")
 	h.key("s", chromedp.KeyModifiers(chromedp.ModifierCtrl))
-	h.see("The plan is kept.")
+	h.see("plan-state:kept")
 	h.at("a plan over four weeks", 2+5+2)
 
 	h.goTo("s")
 	h.until("the students are there", `document.querySelectorAll('tr.first').length === 5`)
 	h.key(kb.ArrowDown)
 	h.key("r")
-	h.see("13 weeks")
+	h.reads("13 weeks")
 	h.at("a report, which the browser prints by Ctrl P", 4)
 	m.done(t)
 }

@@ -1,3 +1,5 @@
+//touches: web/src/styles web/src/draw web/src/components web/src/views web/src/preferences.ts
+
 package e2e_test
 
 import (
@@ -57,7 +59,7 @@ func TestViewsAreAccessibleAndFitANarrowScreen(t *testing.T) {
 	} {
 		p := of[v.who]
 		p.enterAt(v.who, v.path)
-		p.see(v.see)
+		p.reads(v.see)
 		p.accessible()
 		wide := evaluate[int](p, `document.documentElement.scrollWidth`)
 		assert.LessOrEqual(t, wide, 390, "%s is wider than the screen", v.path)
@@ -102,8 +104,8 @@ func TestTheStaffKeepsToThePolicy(t *testing.T) {
 	p := h.open(browser.Window{})
 	p.watchPolicy()
 	p.enterAt(instructor, "/drills/new")
-	p.see("20 notes a pass")
-	p.pick("Shown as", "staff")
+	p.see("notes-a-pass", "20")
+	p.pick("shown-as", "staff")
 	p.until("the staff is drawn", `!!document.querySelector('.staff svg path, .vf-stave, svg .vf-note')`)
 	assert.Empty(t, p.refused())
 }
@@ -114,13 +116,13 @@ func TestThePhonesBenchHasRoomForFingers(t *testing.T) {
 	h := newHouse(t)
 	p := h.open(phone)
 	p.enterAt(instructor, "/drills/new")
-	p.see("notes a pass")
+	p.see("notes-a-pass")
 	low := evaluate[[]string](p, `[...document.querySelectorAll('main :is(button, select, summary, input, a[href], [role=switch])')]
 		.filter(e => !e.closest('.el-switch'))
 		.map(e => [e.closest('.el-input__wrapper, .el-select__wrapper') ?? e, e.innerText || e.getAttribute('aria-label')])
 		.filter(([e]) => e.getBoundingClientRect().height > 0 && e.getBoundingClientRect().height < 39.5)
 		.map(([e, text]) => text + ' ' + e.getBoundingClientRect().height)`)
 	assert.Empty(t, low)
-	p.press("Hear it")
-	p.see("Stop")
+	p.press("hear")
+	p.see("hear:playing")
 }

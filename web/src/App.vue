@@ -53,6 +53,8 @@ async function goOut() {
         <RouterLink
           v-for="p in pages"
           :key="p.to"
+          data-test="goto"
+          :data-of="p.to"
           :to="p.to"
           :class="{ here: route.path.startsWith(p.to) }"
           :title="`${p.text}: G, then ${p.key.toUpperCase()}`"
@@ -65,7 +67,7 @@ async function goOut() {
         <RouterLink to="/me" :title="`Settings of ${person.name}, at ${here?.studio}`">{{
           person.name
         }}</RouterLink>
-        <button type="button" class="link" @click="goOut">Leave</button>
+        <button data-test="leave" type="button" class="link" @click="goOut">Leave</button>
       </div>
     </header>
     <ShortcutSheet v-if="person" :pages="pages" />

@@ -15,6 +15,8 @@ function turn(place: string) {
     <button
       v-for="p in places"
       :key="p"
+      data-test="ache"
+      :data-of="p"
       type="button"
       :aria-pressed="aches.includes(p)"
       @click="turn(p)"

@@ -72,8 +72,17 @@ const give = (number: number) =>
             {{ count(r.drill.rhythm.notesPerBeat, 'note') }} a beat.
           </p>
         </div>
-        <span v-if="given[i]" class="given">On {{ take.summary.student.name }}’s list</span>
-        <button v-else-if="!here" type="button" :disabled="busy" @click="give(i)">
+        <span v-if="given[i]" data-test="given" class="given"
+          >On {{ take.summary.student.name }}’s list</span
+        >
+        <button
+          v-else-if="!here"
+          data-test="take-remedy"
+          :data-of="i"
+          type="button"
+          :disabled="busy"
+          @click="give(i)"
+        >
           {{
             person?.role === 'student' ? 'Practise it' : `Assign to ${take.summary.student.name}`
           }}

@@ -150,7 +150,14 @@ async function withdraw(p: Person) {
 </script>
 
 <template>
-  <el-dialog :model-value="true" :title="title" width="620" top="6vh" @close="emit('close')">
+  <el-dialog
+    data-test="assign-dialog"
+    :model-value="true"
+    :title="title"
+    width="620"
+    top="6vh"
+    @close="emit('close')"
+  >
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="!students.length && !problem" class="quiet">
       There are no students yet; add them on the students’ page.
@@ -161,23 +168,34 @@ async function withdraw(p: Person) {
         <div class="grow">
           <el-checkbox
             v-if="theirs(p).length < drills.length"
+            data-test="assign-to"
+            :data-of="p.name"
             :model-value="chosen.has(p.id)"
             :label="p.name"
             @update:model-value="(on) => put(p, !!on)"
           />
           <b v-else>{{ p.name }}</b>
-          <p v-if="stateOf(p)" class="quiet small">{{ stateOf(p) }}</p>
+          <p v-if="stateOf(p)" data-test="has-it" class="quiet small">{{ stateOf(p) }}</p>
           <p v-for="m in misfitOf(p)" :key="m.drillId" class="small misfit">
             <b>{{ m.stops ? 'Cannot be played on this guitar' : 'Too wide for this hand' }}.</b>
             {{ nameOf(m) }}{{ m.text }}
           </p>
         </div>
         <template v-for="a in theirs(p)" :key="a.id">
-          <el-button v-if="drills.length === 1 && a.version < a.newest" @click="giveNewest(a)"
+          <el-button
+            v-if="drills.length === 1 && a.version < a.newest"
+            data-test="give-newest"
+            @click="giveNewest(a)"
             >Give version {{ a.newest }}</el-button
           >
         </template>
-        <el-button v-if="theirs(p).length" @click="withdraw(p)">Withdraw</el-button>
+        <el-button
+          v-if="theirs(p).length"
+          data-test="withdraw"
+          :data-of="p.name"
+          @click="withdraw(p)"
+          >Withdraw</el-button
+        >
       </li>
     </ul>
     <p class="small quiet">
@@ -186,7 +204,11 @@ async function withdraw(p: Person) {
     </p>
     <template #footer>
       <el-button @click="emit('close')">Close</el-button>
-      <el-button type="primary" :disabled="!chosen.size || busy" @click="assign"
+      <el-button
+        data-test="assign-now"
+        type="primary"
+        :disabled="!chosen.size || busy"
+        @click="assign"
         >Assign to {{ count(chosen.size, 'student') }}</el-button
       >
     </template>

@@ -6,7 +6,7 @@ defineProps<{ lines: AuditLine[]; names?: Map<string, string> }>()
 </script>
 
 <template>
-  <ul>
+  <ul data-test="audit-lines">
     <li v-for="l in lines" :key="l.id">
       <span class="quiet figures">{{ momentOf(l.at) }}</span>
       <span

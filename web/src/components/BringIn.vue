@@ -35,7 +35,10 @@ const bringIn = (file: File) =>
       <b>{{ brought.name }}</b> is here, with {{ count(brought.takes, 'take')
       }}<template v-if="!brought.studentId"> of {{ count(brought.students, 'student') }}</template
       >.
-      <RouterLink v-if="brought.studentId" :to="`/students/${brought.studentId}`"
+      <RouterLink
+        v-if="brought.studentId"
+        data-test="open-page"
+        :to="`/students/${brought.studentId}`"
         >Open the page</RouterLink
       >
       <template v-else

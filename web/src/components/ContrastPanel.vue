@@ -104,7 +104,7 @@ const tables = computed(() => {
       Coloured where it is heard.
     </p>
     <NoteRows v-if="contrast" :chart="take.chart" :rows="rows" label="Both takes, note for note" />
-    <div v-if="contrast" class="tables">
+    <div v-if="contrast" data-test="contrast" class="tables">
       <table v-for="t in tables" :key="t.title" class="plain">
         <thead>
           <tr>

@@ -16,7 +16,12 @@ defineProps<{
       {{ name }}
       <el-popover trigger="click" :width="320" :title="name">
         <template #reference>
-          <button type="button" :aria-label="`What is ${name.toLowerCase()}?`">
+          <button
+            data-test="explain"
+            :data-of="name"
+            type="button"
+            :aria-label="`What is ${name.toLowerCase()}?`"
+          >
             <span>?</span>
           </button>
         </template>

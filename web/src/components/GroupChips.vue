@@ -11,6 +11,8 @@ const emit = defineEmits<{ turn: [g: Group] }>()
     <button
       v-for="g in groups"
       :key="g.id"
+      data-test="group"
+      :data-of="g.name"
       type="button"
       class="chip"
       :aria-pressed="whole(g)"

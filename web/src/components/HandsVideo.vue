@@ -40,7 +40,7 @@ const remove = () =>
 </script>
 
 <template>
-  <section class="sheet stack hands" aria-label="Hands on video">
+  <section data-test="hands-video" class="sheet stack hands" aria-label="Hands on video">
     <ProblemNote v-if="problem" :problem="problem" />
     <video
       ref="film"
@@ -55,11 +55,11 @@ const remove = () =>
         Only the student and their instructors see it. It goes along with the sound.
       </p>
       <template v-if="sure">
-        <span>Deleted, it is gone for good.</span>
-        <el-button @click="remove">Delete it</el-button>
+        <span data-test="delete-video-sure">Deleted, it is gone for good.</span>
+        <el-button data-test="delete-video-now" @click="remove">Delete it</el-button>
         <el-button @click="sure = false">Keep it</el-button>
       </template>
-      <el-button v-else @click="sure = true">Delete the video</el-button>
+      <el-button v-else data-test="delete-video" @click="sure = true">Delete the video</el-button>
     </div>
   </section>
 </template>

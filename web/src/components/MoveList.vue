@@ -10,7 +10,7 @@ const words = { up: 'up to', hold: 'stays at', down: 'down to', set: 'set to' }
 </script>
 
 <template>
-  <ul>
+  <ul data-test="moves">
     <li v-for="m in moves" :key="m.id">
       <span class="quiet figures when">
         <RouterLink v-if="m.takeId" :to="`/takes/${m.takeId}`">{{ momentOf(m.at) }}</RouterLink>

@@ -87,7 +87,13 @@ const unpin = (comment: Comment) =>
 </script>
 
 <template>
-  <section v-if="chart && heard" class="card" aria-label="The note">
+  <section
+    v-if="chart && heard"
+    data-test="note"
+    :data-of="`${(index % size) + 1}/${Math.floor(index / size) + 1}`"
+    class="card"
+    aria-label="The note"
+  >
     <div class="row head">
       <h3>
         Note {{ (index % size) + 1
@@ -108,10 +114,20 @@ const unpin = (comment: Comment) =>
       </div>
     </dl>
     <div class="row">
-      <button type="button" class="plain-button" @click="emit('hear', at - 0.05)">
+      <button
+        data-test="play-from-note"
+        type="button"
+        class="plain-button"
+        @click="emit('hear', at - 0.05)"
+      >
         Play from here
       </button>
-      <button type="button" class="plain-button" @click="emit('loop', bar.from, bar.to)">
+      <button
+        data-test="repeat-bar"
+        type="button"
+        class="plain-button"
+        @click="emit('loop', bar.from, bar.to)"
+      >
         Repeat this bar
       </button>
       <button
@@ -123,10 +139,11 @@ const unpin = (comment: Comment) =>
       </button>
     </div>
     <ul v-if="pinned.length" class="comments">
-      <li v-for="c in pinned" :key="c.id">
+      <li v-for="c in pinned" :key="c.id" data-test="comment" :data-of="c.author.name">
         <b>{{ c.author.name }}:</b> {{ c.text }}
         <button
           v-if="c.author.id === person?.id"
+          data-test="remove-comment"
           type="button"
           class="plain-button small"
           @click="unpin(c)"
@@ -148,7 +165,7 @@ const unpin = (comment: Comment) =>
         "
         aria-label="Comment on this note"
       />
-      <button type="submit" class="plain-button" :disabled="!text.trim()">
+      <button data-test="pin" type="submit" class="plain-button" :disabled="!text.trim()">
         {{ pinned.length ? 'Answer' : 'Pin comment' }}
       </button>
     </form>

@@ -5,7 +5,7 @@ defineProps<{ problem: Problem }>()
 </script>
 
 <template>
-  <div class="problem" role="alert">
+  <div data-test="problem" :data-of="problem.kind" class="problem" role="alert">
     <strong>{{ problem.title }}</strong>
     <p>{{ problem.detail }}</p>
     <div v-if="$slots.default" class="row"><slot /></div>

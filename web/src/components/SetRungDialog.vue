@@ -81,6 +81,7 @@ const showNow = () =>
 
 <template>
   <el-dialog
+    data-test="set-rung-dialog"
     :model-value="true"
     :title="title"
     width="520"
@@ -97,6 +98,7 @@ const showNow = () =>
       </p>
       <NumberLine
         v-model="bpm"
+        data-test="bpm"
         name="Tempo, bpm"
         :min="limits.Rung.bpm.min"
         :max="limits.Rung.bpm.max"
@@ -105,6 +107,8 @@ const showNow = () =>
         <button
           v-for="s in steps"
           :key="s.by"
+          data-test="rung-step"
+          :data-of="s.by"
           type="button"
           class="chip"
           :aria-pressed="bpm === s.bpm"
@@ -118,6 +122,7 @@ const showNow = () =>
       <GateFields v-if="ownGate" v-model="gate" />
       <TextLine
         v-model="reason"
+        data-test="reason"
         name="Reason"
         hint="The student sees it on the practice page and on the stand"
         :rows="2"
@@ -126,7 +131,12 @@ const showNow = () =>
     </form>
     <template #footer>
       <el-button @click="emit('close')">Leave as it was</el-button>
-      <el-button type="primary" native-type="submit" :form="form" :disabled="!reason.trim()"
+      <el-button
+        data-test="set-rung-now"
+        type="primary"
+        native-type="submit"
+        :form="form"
+        :disabled="!reason.trim()"
         >Set the rung</el-button
       >
     </template>

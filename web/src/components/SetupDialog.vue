@@ -86,6 +86,8 @@ async function settle(keepMine: boolean) {
 
 <template>
   <el-dialog
+    data-test="setup-dialog"
+    :data-of="person.name"
     :model-value="true"
     :title="`Guitar and hand of ${person.name}`"
     width="760"
@@ -100,6 +102,8 @@ async function settle(keepMine: boolean) {
           <button
             v-for="t in tunings"
             :key="t.name"
+            data-test="tuning"
+            :data-of="t.name"
             type="button"
             class="chip"
             :aria-pressed="t.notes.join() === setup.guitar.tuning.join()"
@@ -131,7 +135,11 @@ async function settle(keepMine: boolean) {
           @update:model-value="(v) => (setup!.guitar.capo = v || undefined)"
         />
         <NumberLine v-model="setup.guitar.scaleMm" name="Scale length, mm" :min="300" :max="1000" />
-        <SwitchLine v-model="setup.leftHanded" name="Left-handed: the neck is mirrored" />
+        <SwitchLine
+          v-model="setup.leftHanded"
+          data-test="left-handed"
+          name="Left-handed: the neck is mirrored"
+        />
       </fieldset>
       <fieldset>
         <legend>Comfortable reach, mm</legend>
@@ -144,6 +152,7 @@ async function settle(keepMine: boolean) {
         <NumberLine
           v-for="pair in pairs"
           :key="pair"
+          :data-test="`reach-${pair}`"
           :model-value="setup.hand[pair] ?? 60"
           :name="`Fingers ${pair[0]} and ${pair[1]}`"
           :min="15"
@@ -195,7 +204,7 @@ async function settle(keepMine: boolean) {
     </div>
     <template #footer>
       <el-button @click="emit('close')">Leave as it was</el-button>
-      <el-button type="primary" @click="save">Save</el-button>
+      <el-button data-test="save-setup" type="primary" @click="save">Save</el-button>
     </template>
   </el-dialog>
 </template>

@@ -69,7 +69,13 @@ defineExpose({ playFrom, playLoop })
     />
     <p v-if="failed" class="small" role="alert">The sound cannot be loaded; reload the page.</p>
     <template v-else>
-      <button type="button" :aria-label="playing ? 'Pause' : 'Listen'" @click="toggle">
+      <button
+        data-test="sound"
+        :data-of="playing ? 'playing' : 'still'"
+        type="button"
+        :aria-label="playing ? 'Pause' : 'Listen'"
+        @click="toggle"
+      >
         <svg viewBox="0 0 24 24" aria-hidden="true">
           <path :d="playing ? 'M7 5v14M17 5v14' : 'M7 4l13 8l-13 8z'" :class="{ bars: playing }" />
         </svg>
@@ -83,7 +89,7 @@ defineExpose({ playFrom, playLoop })
         aria-label="Moment in the recording"
         @input="seek"
       />
-      <span class="figures small">{{ text }}</span>
+      <span data-test="sound-at" class="figures small">{{ text }}</span>
       <select :value="rate" aria-label="How fast it is heard, at the same pitch" @change="setRate">
         <option :value="1">full speed</option>
         <option :value="0.75">¾ speed</option>
@@ -92,6 +98,7 @@ defineExpose({ playFrom, playLoop })
       </select>
       <button
         v-if="loop"
+        data-test="stop-repeating"
         type="button"
         class="loop small"
         title="Play on instead"

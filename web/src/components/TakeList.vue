@@ -44,7 +44,9 @@ function beyond({ measured: m }: TakeSummary): boolean {
       <tbody>
         <tr v-for="t in takes" :key="t.id">
           <td class="when">
-            <RouterLink :to="`/takes/${t.id}`">{{ momentOf(t.recordedAt) }}</RouterLink>
+            <RouterLink data-test="take" :to="`/takes/${t.id}`">{{
+              momentOf(t.recordedAt)
+            }}</RouterLink>
           </td>
           <td v-if="withStudent">{{ t.student.name }}</td>
           <td v-if="withDrill">{{ t.drillName }}</td>

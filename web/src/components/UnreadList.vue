@@ -21,7 +21,13 @@ onMounted(() =>
 
 <template>
   <ProblemNote v-if="problem" :problem="problem" />
-  <section v-if="unread.length" class="sheet" aria-label="Comments not read yet">
+  <section
+    v-if="unread.length"
+    data-test="unread"
+    :data-of="unread.length"
+    class="sheet"
+    aria-label="Comments not read yet"
+  >
     <h2>{{ count(unread.length, 'comment') }} not read yet</h2>
     <TakeComments :comments="unread" :with-student="!!person && teaches(person)" />
   </section>

@@ -24,7 +24,12 @@ const markRead = (takeId: string) =>
 
 <template>
   <ProblemNote v-if="problem" :problem="problem" />
-  <section v-if="unread.length" class="sheet" aria-label="Your takes were heard">
+  <section
+    v-if="unread.length"
+    data-test="unread-reviews"
+    class="sheet"
+    aria-label="Your takes were heard"
+  >
     <h2>Your takes were heard</h2>
     <p v-for="r in unread" :key="r.review.takeId">
       <b>{{ r.review.author }}</b> on

@@ -57,7 +57,13 @@ async function discard(t: Unsent) {
 </script>
 
 <template>
-  <section v-if="takes.length || problem" class="sheet stack" aria-label="Not handed in yet">
+  <section
+    v-if="takes.length || problem"
+    data-test="unsent"
+    :data-of="takes.length"
+    class="sheet stack"
+    aria-label="Not handed in yet"
+  >
     <div>
       <h2>{{ headline }}</h2>
       <p v-if="outbox.fault.value" class="small quiet" role="status">
@@ -71,18 +77,33 @@ async function discard(t: Unsent) {
           <b v-if="!assignmentId && t.drillName">{{ t.drillName }}, </b>{{ momentOf(t.startedAt) }},
           {{ t.struck ? count(t.struck.length, 'note') : `${(t.frames / t.rate).toFixed(0)} s` }} at
           {{ t.bpm }} bpm
-          <span class="small quiet state">{{ stateOf(t) }}</span>
+          <span
+            class="small quiet state"
+            data-test="unsent-state"
+            :data-of="
+              t.refused ? 'refused' : t.unkept ? 'in-memory' : t.whole ? 'whole' : 'broken-off'
+            "
+            >{{ stateOf(t) }}</span
+          >
           <audio v-if="heard?.id === t.id" :src="heard.url" controls autoplay />
         </div>
         <el-button
           v-if="!t.whole || t.refused"
+          data-test="hand-in"
           type="primary"
           @click="attempt(() => outbox.handIn(t.id))"
           >Hand in</el-button
         >
-        <el-button v-if="!t.struck" @click="attempt(() => hear(t))">Hear</el-button>
+        <el-button v-if="!t.struck" data-test="hear-unsent" @click="attempt(() => hear(t))"
+          >Hear</el-button
+        >
         <el-button @click="attempt(() => save(t))">Save as a file</el-button>
-        <el-button @click="attempt(() => discard(t))">Discard</el-button>
+        <el-button
+          data-test="discard"
+          :data-of="t.whole ? 'whole' : 'broken-off'"
+          @click="attempt(() => discard(t))"
+          >Discard</el-button
+        >
       </li>
     </ul>
   </section>

@@ -12,7 +12,11 @@ export function undoable(text: string, undo: () => Promise<unknown>): () => void
   const message = ElMessage({
     message: h('span', { class: 'undoable' }, [
       text,
-      h('button', { type: 'button', class: 'undo', onClick: () => void run() }, 'Undo'),
+      h(
+        'button',
+        { type: 'button', class: 'undo', 'data-test': 'undo-it', onClick: () => void run() },
+        'Undo',
+      ),
     ]),
     duration: undoTime,
     showClose: true,

@@ -42,11 +42,24 @@ const drawn = computed(() => props.option(lookNow()))
         <h3>{{ name }}</h3>
         <p class="small quiet">{{ says }}</p>
       </div>
-      <button type="button" class="link small" :aria-pressed="asTable" @click="asTable = !asTable">
+      <button
+        data-test="as-table"
+        type="button"
+        class="link small"
+        :aria-pressed="asTable"
+        @click="asTable = !asTable"
+      >
         {{ asTable ? 'as a chart' : 'as a table' }}
       </button>
     </figcaption>
-    <div v-if="asTable" class="scroll-x table" role="region" tabindex="0" :aria-label="name">
+    <div
+      v-if="asTable"
+      data-test="chart-table"
+      class="scroll-x table"
+      role="region"
+      tabindex="0"
+      :aria-label="name"
+    >
       <table class="plain">
         <thead>
           <tr>

@@ -31,6 +31,8 @@ function left(event: FocusEvent) {
     <button
       v-for="f in 4"
       :key="f"
+      data-test="finger"
+      :data-of="f"
       type="button"
       role="menuitem"
       class="figures"

@@ -82,7 +82,7 @@ const out = (everywhere: boolean) =>
         <h2>Coming in</h2>
         <p v-if="here.person.demo">This is a demo: nobody has a password here.</p>
         <form v-else class="stack" @submit.prevent="choose">
-          <p v-if="!here.hasPassword">
+          <p v-if="!here.hasPassword" data-test="comes-by-card">
             You come in by the code on your card. Choose a name and a password to do without it.
           </p>
           <ProblemNote v-if="problem" :problem="problem" />
@@ -128,7 +128,9 @@ const out = (everywhere: boolean) =>
         </p>
         <div class="row">
           <el-button @click="out(false)">Leave here</el-button>
-          <el-button @click="out(true)">Leave on all devices</el-button>
+          <el-button data-test="leave-everywhere" @click="out(true)"
+            >Leave on all devices</el-button
+          >
         </div>
       </section>
     </div>

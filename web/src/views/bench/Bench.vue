@@ -92,11 +92,12 @@ const click = useStorage('manudrill bench click', true)
 const changed = computed(
   () => isNew || (!!saved.value && meaning(saved.value.file) !== meaning(file.value)),
 )
-const stateText = computed(() => {
-  if (isNew) return 'not saved yet'
-  if (changed.value) return 'changed, not saved'
-  return saved.value ? 'saved' : ''
+const state = computed(() => {
+  if (isNew) return 'new'
+  if (changed.value) return 'changed'
+  return saved.value ? 'saved' : 'read'
 })
+const stateWords = { new: 'not saved yet', changed: 'changed, not saved', saved: 'saved', read: '' }
 const faults = computed(() => preview.value?.faults ?? [])
 /** The part that is being set; a drill may have been undone to fewer. */
 const chosen = ref(0)
@@ -329,14 +330,21 @@ useShortcuts(
     <div class="head">
       <el-input
         v-model="file.drill.name"
+        data-test="drill-name"
         class="name"
         aria-label="Name of the drill"
         :maxlength="limits.Drill.name.maxLength"
         size="large"
       />
       <span class="state small quiet">
-        <span>{{ stateText }}</span>
-        <button v-if="saved" type="button" class="link" @click="dialog = 'history'">
+        <span data-test="drill-state" :data-of="state">{{ stateWords[state] }}</span>
+        <button
+          v-if="saved"
+          data-test="version"
+          type="button"
+          class="link"
+          @click="dialog = 'history'"
+        >
           version {{ saved.version
           }}<template v-if="saved.takes">, {{ count(saved.takes, 'take') }}</template>
         </button>
@@ -365,7 +373,9 @@ useShortcuts(
     <ul v-if="untouched && offered.length" class="drafts small" aria-label="Begun and not saved">
       <li v-for="d in offered.slice(0, moreDrafts ? undefined : fewDrafts)" :key="d.id">
         Begun and not saved: <b>{{ d.name }}</b>
-        <RouterLink :to="{ path: '/drills/new', query: { draft: d.id } }">Go on with it</RouterLink>
+        <RouterLink data-test="go-on-draft" :to="{ path: '/drills/new', query: { draft: d.id } }"
+          >Go on with it</RouterLink
+        >
         <button type="button" class="link" @click="drop(d.id, d.name)">Throw away</button>
       </li>
       <li v-if="offered.length > fewDrafts && !moreDrafts">
@@ -430,7 +440,7 @@ useShortcuts(
           <HandsForm :model-value="part" :faults="faultOf" @update:model-value="setPart" />
         </details>
         <details>
-          <summary>
+          <summary data-test="ladder">
             Tempo ladder
             <span class="small quiet figures">{{ ladderWords(file) }}</span>
           </summary>

@@ -35,10 +35,16 @@ const emit = defineEmits<{
 
 <template>
   <span class="tools">
-    <el-button :disabled="!canUndo" aria-label="Undo" title="Undo (Ctrl Z)" @click="emit('undo')"
+    <el-button
+      data-test="undo"
+      :disabled="!canUndo"
+      aria-label="Undo"
+      title="Undo (Ctrl Z)"
+      @click="emit('undo')"
       >↶</el-button
     >
     <el-button
+      data-test="redo"
       :disabled="!canRedo"
       aria-label="Redo"
       title="Redo (Ctrl Shift Z)"
@@ -47,7 +53,7 @@ const emit = defineEmits<{
     >
     <el-popover trigger="click" :width="300">
       <template #reference>
-        <el-button>Rework</el-button>
+        <el-button data-test="rework">Rework</el-button>
       </template>
       <div class="changes">
         <el-button @click="emit('press', '[')">A fret down</el-button>
@@ -65,6 +71,7 @@ const emit = defineEmits<{
         >
         <el-button
           v-if="!file.drill.then && part.pattern.kind !== 'free'"
+          data-test="own-notes"
           class="wide"
           @click="emit('free')"
           >Make it your own notes</el-button
@@ -72,7 +79,10 @@ const emit = defineEmits<{
       </div>
       <KeyList class="keys small" :keys="shortcuts" />
     </el-popover>
-    <el-button :disabled="!preview?.varieties?.length" @click="emit('open', 'variations')"
+    <el-button
+      data-test="variations"
+      :disabled="!preview?.varieties?.length"
+      @click="emit('open', 'variations')"
       >All variations</el-button
     >
     <ExportMenu
@@ -82,9 +92,15 @@ const emit = defineEmits<{
       :disabled="!preview?.chart"
       @failed="(thrown) => emit('failed', thrown)"
     />
-    <el-button v-if="!isNew && !changed" @click="emit('open', 'assign')">Assign</el-button>
-    <el-button type="primary" :disabled="!changed" @click="emit('save')">Save</el-button>
-    <el-button v-if="!isNew" @click="emit('saveAsNew')">Save as new</el-button>
+    <el-button v-if="!isNew && !changed" data-test="assign" @click="emit('open', 'assign')"
+      >Assign</el-button
+    >
+    <el-button data-test="save" type="primary" :disabled="!changed" @click="emit('save')"
+      >Save</el-button
+    >
+    <el-button v-if="!isNew" data-test="save-as-new" @click="emit('saveAsNew')"
+      >Save as new</el-button
+    >
   </span>
 </template>
 

@@ -35,6 +35,7 @@ function key(event: KeyboardEvent, at: number) {
         class="chip"
         role="radio"
         :aria-checked="o.value === value"
+        :data-of="o.value"
         :title="o.about"
         :tabindex="reached(o, at) ? 0 : -1"
         @keydown="key($event, at)"

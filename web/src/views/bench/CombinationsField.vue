@@ -33,6 +33,7 @@ function typed(text: string) {
 <template>
   <div class="combinations" role="group" aria-label="Finger combinations">
     <ListLine
+      data-test="combinations"
       name="Combinations"
       hint="in the order played"
       :text="writeCombinations(chosen)"
@@ -45,6 +46,8 @@ function typed(text: string) {
         <button
           v-for="(c, at) in chosen"
           :key="at"
+          data-test="leave-out"
+          :data-of="c.join('')"
           type="button"
           class="chip figures"
           aria-pressed="true"
@@ -62,6 +65,8 @@ function typed(text: string) {
         <button
           v-for="c in row.all"
           :key="c.join('')"
+          data-test="add-fingers"
+          :data-of="c.join('')"
           type="button"
           class="chip figures"
           :aria-label="`Add fingers ${c.join('')}`"

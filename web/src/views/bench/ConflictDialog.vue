@@ -19,6 +19,7 @@ const differ = computed(() => differences(props.mine, props.theirs.file))
 
 <template>
   <el-dialog
+    data-test="conflict"
     :model-value="true"
     title="This drill was changed meanwhile"
     width="720"
@@ -45,10 +46,14 @@ const differ = computed(() => differences(props.mine, props.theirs.file))
       </section>
     </div>
     <template #footer>
-      <el-button @click="emit('close')">Decide later</el-button>
-      <el-button @click="emit('choose', 'theirs')">Take what is saved</el-button>
+      <el-button data-test="decide-later" @click="emit('close')">Decide later</el-button>
+      <el-button data-test="take-saved" @click="emit('choose', 'theirs')"
+        >Take what is saved</el-button
+      >
       <el-button @click="emit('choose', 'copy')">Save mine as a copy</el-button>
-      <el-button type="primary" @click="emit('choose', 'mine')">Save mine over it</el-button>
+      <el-button data-test="save-over" type="primary" @click="emit('choose', 'mine')"
+        >Save mine over it</el-button
+      >
     </template>
   </el-dialog>
 </template>

@@ -51,13 +51,20 @@ async function exportAs(to: (typeof formats)[number]['id'] | 'print') {
 
 <template>
   <el-dropdown trigger="click" @command="exportAs">
-    <el-button :disabled="disabled">Export</el-button>
+    <el-button data-test="export" :disabled="disabled">Export</el-button>
     <template #dropdown>
       <el-dropdown-menu>
-        <el-dropdown-item command="print">Sheet: print, PDF, SVG</el-dropdown-item>
-        <el-dropdown-item v-for="f in formats" :key="f.id" :command="f.id">{{
-          f.name
-        }}</el-dropdown-item>
+        <el-dropdown-item data-test="export-as" :data-of="'print'" command="print"
+          >Sheet: print, PDF, SVG</el-dropdown-item
+        >
+        <el-dropdown-item
+          v-for="f in formats"
+          :key="f.id"
+          data-test="export-as"
+          :data-of="f.id"
+          :command="f.id"
+          >{{ f.name }}</el-dropdown-item
+        >
       </el-dropdown-menu>
     </template>
   </el-dropdown>

@@ -20,6 +20,7 @@ const about = computed(() => props.families.find((f) => f.id === family.value)?.
   <div class="family">
     <el-select
       v-model="family"
+      data-test="family"
       filterable
       size="large"
       aria-label="Family of drills"
@@ -27,7 +28,14 @@ const about = computed(() => props.families.find((f) => f.id === family.value)?.
       popper-class="families"
     >
       <el-option-group v-for="[group, all] in groups" :key="group" :label="group">
-        <el-option v-for="f in all" :key="f.id" :value="f.id" :label="f.name">
+        <el-option
+          v-for="f in all"
+          :key="f.id"
+          data-test="family-option"
+          :data-of="f.id"
+          :value="f.id"
+          :label="f.name"
+        >
           <b>{{ f.name }}</b> <span class="quiet small">{{ f.about }}</span>
         </el-option>
       </el-option-group>

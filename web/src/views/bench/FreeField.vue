@@ -101,6 +101,7 @@ function read() {
         >Remove the last</el-button
       >
       <el-button
+        data-test="clear"
         size="small"
         :disabled="pattern.notes.length === 0"
         @click="pattern = { ...pattern, notes: [] }"
@@ -109,6 +110,7 @@ function read() {
     </div>
     <textarea
       v-model="tab"
+      data-test="tab"
       class="figures"
       rows="3"
       spellcheck="false"
@@ -116,7 +118,9 @@ function read() {
       placeholder="3:5h7p5 2:8    or lines such as  3|--5h7--"
     />
     <div>
-      <el-button size="small" :disabled="!tab.trim()" @click="read">Read this tab</el-button>
+      <el-button data-test="read-tab" size="small" :disabled="!tab.trim()" @click="read"
+        >Read this tab</el-button
+      >
     </div>
     <p v-if="problem" class="fault" role="alert">{{ problem.detail }}</p>
   </div>

@@ -70,6 +70,7 @@ const fromUp = computed(() =>
   <fieldset>
     <legend>Rhythm</legend>
     <ChoiceLine
+      data-test="notes-per-beat"
       :model-value="drill.rhythm.notesPerBeat"
       name="Notes per beat"
       :options="divisions"
@@ -125,6 +126,7 @@ const fromUp = computed(() =>
       @update:model-value="(tapFinger) => set('fingering', { tapFinger })"
     />
     <SwitchLine
+      data-test="keep-down"
       :model-value="drill.fingering.keepDown"
       name="Fingers stay down going up"
       @update:model-value="(keepDown) => set('fingering', { keepDown })"
@@ -142,6 +144,7 @@ const fromUp = computed(() =>
       Fingers are proposed; press one on the neck to set it by hand.
       <el-button
         v-if="drill.fingering.own?.length"
+        data-test="proposed-fingers"
         size="small"
         @click="set('fingering', { own: undefined })"
         >Use the proposed ones</el-button

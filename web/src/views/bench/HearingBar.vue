@@ -17,9 +17,15 @@ const emit = defineEmits<{ hear: []; setup: [] }>()
 
 <template>
   <div class="hearing">
-    <el-button type="primary" class="hear" :disabled="!ready" @click="emit('hear')">{{
-      playing ? 'Stop' : 'Hear it'
-    }}</el-button>
+    <el-button
+      data-test="hear"
+      :data-of="playing ? 'playing' : 'still'"
+      type="primary"
+      class="hear"
+      :disabled="!ready"
+      @click="emit('hear')"
+      >{{ playing ? 'Stop' : 'Hear it' }}</el-button
+    >
     <kbd>H</kbd>
     <NumberLine
       v-model="bpm"
@@ -31,11 +37,23 @@ const emit = defineEmits<{ hear: []; setup: [] }>()
     <SwitchLine v-model="click" name="with click" />
     <span class="fit">
       <span class="small">For</span>
-      <el-select v-model="whom" size="small" aria-label="Whose guitar and hand">
+      <el-select
+        v-model="whom"
+        data-test="whose-hand"
+        size="small"
+        aria-label="Whose guitar and hand"
+      >
         <el-option :value="me" label="my guitar and hand" />
-        <el-option v-for="p in students" :key="p.id" :value="p.id" :label="p.name" />
+        <el-option
+          v-for="p in students"
+          :key="p.id"
+          data-test="whose-hand-option"
+          :data-of="p.name"
+          :value="p.id"
+          :label="p.name"
+        />
       </el-select>
-      <el-button size="small" @click="emit('setup')">Guitar and hand</el-button>
+      <el-button data-test="setup" size="small" @click="emit('setup')">Guitar and hand</el-button>
     </span>
   </div>
 </template>

@@ -29,14 +29,20 @@ onMounted(() => attempt(first))
 </script>
 
 <template>
-  <el-dialog :model-value="true" title="History" width="620" @close="emit('close')">
+  <el-dialog
+    data-test="history"
+    :model-value="true"
+    title="History"
+    width="620"
+    @close="emit('close')"
+  >
     <ProblemNote v-if="problem" :problem="problem" />
     <p class="small quiet">
       A version that was given to somebody stays as it is; a change becomes the next version.
       Students without a take get it at once, the others when you give it to them.
     </p>
     <ol>
-      <li v-for="v in versions" :key="v.version">
+      <li v-for="v in versions" :key="v.version" data-test="of-version" :data-of="v.version">
         <div class="grow">
           <b>Version {{ v.version }}</b> <span class="quiet small">{{ momentOf(v.savedAt) }}</span>
           <p class="small">{{ patternWords(v.file.drill) }}. {{ pathWords(v.file.drill) }}</p>

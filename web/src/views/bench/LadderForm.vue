@@ -87,6 +87,7 @@ function set(key: Field['key'], v: number) {
     <NumberLine
       v-for="f in shown"
       :key="f.key"
+      :data-test="f.key"
       :model-value="ladder[f.key] ?? 0"
       :name="f.name"
       :min="1"

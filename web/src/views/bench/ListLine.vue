@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 
-/** A labelled list of numbers that is typed. */
+/** A labelled list of numbers that is typed. Attributes are those of its field. */
+defineOptions({ inheritAttrs: false })
 const props = defineProps<{
   name: string
   text: string
@@ -35,6 +36,7 @@ function leave() {
     </span>
     <input
       v-model="shown"
+      v-bind="$attrs"
       class="text figures"
       :size="size"
       :aria-label="name"
@@ -45,7 +47,9 @@ function leave() {
       @blur="leave"
     />
   </label>
-  <p v-if="rest" class="fault" role="status">Read up to here: “{{ rest }}” is not understood.</p>
+  <p v-if="rest" data-test="unread-text" class="fault" role="status">
+    Read up to here: “{{ rest }}” is not understood.
+  </p>
 </template>
 
 <style scoped>

@@ -3,8 +3,9 @@ import { ref } from 'vue'
 
 /**
  * A labelled number that is dragged sideways, stepped by the arrow keys or
- * typed, with what is wrong about it.
+ * typed, with what is wrong about it. Attributes are those of its field.
  */
+defineOptions({ inheritAttrs: false })
 const value = defineModel<number>({ required: true })
 const props = defineProps<{
   name: string
@@ -75,6 +76,7 @@ function typed(event: Event) {
       </button>
       <input
         :value="value"
+        v-bind="$attrs"
         class="figures"
         inputmode="decimal"
         role="spinbutton"

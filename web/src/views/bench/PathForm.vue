@@ -65,6 +65,7 @@ function setShift(parts: Partial<Path['shift']>) {
   <fieldset>
     <legend class="visually-hidden">Path</legend>
     <NumberLine
+      data-test="position"
       :model-value="path.position"
       name="Position"
       :label="inKey ? 'From fret' : 'Position (fret of finger 1)'"
@@ -75,6 +76,7 @@ function setShift(parts: Partial<Path['shift']>) {
     />
     <ChoiceLine
       v-if="inKey"
+      data-test="begin-at"
       :model-value="path.fromRoot ? 'root' : 'any'"
       name="Begin"
       :options="starts"

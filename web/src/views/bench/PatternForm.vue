@@ -83,6 +83,7 @@ function textOf(field: Field & { as: 'text' }): string {
       />
       <ChoiceLine
         v-else-if="f.as === 'choice'"
+        :data-test="f.part"
         :model-value="parts[f.part]!"
         :name="f.name"
         :options="f.options"

@@ -97,7 +97,7 @@ const chordText = computed(() =>
       />
       <p class="small quiet damping">{{ dampingText }}</p>
       <div class="facts">
-        <span>
+        <span data-test="notes-a-pass">
           <b class="figures">{{ preview.chart.notes.length }}</b> notes a pass
         </span>
         <span v-if="first">
@@ -109,7 +109,7 @@ const chordText = computed(() =>
           >
           notes/s
         </span>
-        <span v-if="preview.neck.reachMm > 0">
+        <span v-if="preview.neck.reachMm > 0" data-test="reach-mm">
           <b class="figures">{{ preview.neck.reachMm.toFixed(0) }}</b> mm, lowest to highest fret
         </span>
         <DifficultyBox
@@ -133,7 +133,13 @@ const chordText = computed(() =>
           <b>∏</b> down, <b>V</b> up, <b>H</b> hammer-on, <b>P</b> pull-off, <b>T</b> tap,
           <b>S</b> slide, <b>N</b> hammer-on from nowhere; below, fingers
         </p>
-        <ChoiceLine v-model="paper" name="Shown as" label="" :options="papers" />
+        <ChoiceLine
+          v-model="paper"
+          data-test="shown-as"
+          name="Shown as"
+          label=""
+          :options="papers"
+        />
       </div>
       <StaffView v-if="paper !== 'tab'" :chart="preview.chart" :now="now" />
       <TabView

@@ -21,16 +21,30 @@ const names: Record<Remark['check'], string> = {
 
 <template>
   <ul v-if="remarks.length || faults.length" class="remarks" aria-label="Checks">
-    <li v-for="f in faults" :key="f.field + f.text" class="care">
+    <li
+      v-for="f in faults"
+      :key="f.field + f.text"
+      data-test="fault"
+      :data-of="f.field"
+      class="care"
+    >
       <span class="kind">Cannot be played</span>
       <span class="text">{{ f.text }}</span>
-      <el-button v-for="m in f.mends" :key="m.text" size="small" @click="emit('mend', m)">{{
-        m.text
-      }}</el-button>
+      <el-button
+        v-for="m in f.mends"
+        :key="m.text"
+        data-test="mend"
+        :data-of="f.field"
+        size="small"
+        @click="emit('mend', m)"
+        >{{ m.text }}</el-button
+      >
     </li>
     <li
       v-for="r in remarks"
       :key="r.check"
+      data-test="remark"
+      :data-of="r.check"
       :class="{ care: r.care }"
       @mouseenter="emit('look', r.notes)"
       @mouseleave="emit('look', undefined)"
@@ -39,9 +53,15 @@ const names: Record<Remark['check'], string> = {
     >
       <span class="kind">{{ names[r.check] }}</span>
       <span class="text">{{ r.text }}</span>
-      <el-button v-for="m in r.mends" :key="m.text" size="small" @click="emit('mend', m)">{{
-        m.text
-      }}</el-button>
+      <el-button
+        v-for="m in r.mends"
+        :key="m.text"
+        data-test="mend"
+        :data-of="r.check"
+        size="small"
+        @click="emit('mend', m)"
+        >{{ m.text }}</el-button
+      >
     </li>
   </ul>
   <p v-else class="small quiet">Nothing to mend: it fits the neck, the hand and the beat.</p>

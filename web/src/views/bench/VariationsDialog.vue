@@ -108,11 +108,17 @@ function save() {
       </label>
     </div>
     <template #footer>
-      <span class="grow small quiet">
+      <span class="grow small quiet" data-test="block-facts">
         {{ count(kept.length, 'drill') }}, {{ lasting(kept.length * seconds) }}
       </span>
-      <el-button :disabled="kept.length === 0" @click="save">Save as a block</el-button>
-      <el-button type="primary" :disabled="kept.length === 0 || kept.length > most" @click="asParts"
+      <el-button data-test="save-as-block" :disabled="kept.length === 0" @click="save"
+        >Save as a block</el-button
+      >
+      <el-button
+        data-test="as-parts"
+        type="primary"
+        :disabled="kept.length === 0 || kept.length > most"
+        @click="asParts"
         >One drill of parts</el-button
       >
     </template>

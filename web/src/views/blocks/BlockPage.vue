@@ -168,20 +168,23 @@ function keep(files: DrillFile[]) {
       <div class="row">
         <div class="grow">
           <input
+            data-test="block-name"
             :value="saved.block.name"
             class="name"
             :maxlength="limits.Block.name.maxLength"
             aria-label="Name of the block"
             @change="rename(($event.target as HTMLInputElement).value)"
           />
-          <p class="quiet">
+          <p data-test="block-facts" class="quiet">
             {{ count(items.length, 'drill') }}, {{ lasting(seconds) }} ·
             <RouterLink to="/drills">all drills</RouterLink>
           </p>
         </div>
-        <el-button @click="assign">Assign</el-button>
-        <el-button @click="join">One drill without a stop</el-button>
-        <el-button @click="keep(items.map((i) => i.file))">Keep all as drills</el-button>
+        <el-button data-test="assign" @click="assign">Assign</el-button>
+        <el-button data-test="join" @click="join">One drill without a stop</el-button>
+        <el-button data-test="keep-all" @click="keep(items.map((i) => i.file))"
+          >Keep all as drills</el-button
+        >
         <el-button type="primary" @click="print">Print</el-button>
       </div>
       <section v-for="(item, i) in items" :key="i" class="sheet">
@@ -206,6 +209,8 @@ function keep(files: DrillFile[]) {
             s
           </label>
           <el-button
+            data-test="move-up"
+            :data-of="i + 1"
             size="small"
             :disabled="i === 0"
             :aria-label="`Move drill ${i + 1} up`"
@@ -220,6 +225,8 @@ function keep(files: DrillFile[]) {
             >↓</el-button
           >
           <el-button
+            data-test="leave-out-drill"
+            :data-of="i + 1"
             size="small"
             :disabled="items.length === 1"
             :aria-label="`Leave out drill ${i + 1}`"

@@ -35,20 +35,31 @@ const go = () => attempt(async () => router.replace(homeOf(await begin(b.value))
 
 <template>
   <DoorFrame title="Begin your studio">
-    <form v-if="usable" class="stack" @submit.prevent="go">
+    <form v-if="usable" data-test="begin-studio" class="stack" @submit.prevent="go">
       <p>
         You will be its owner: you add instructors, instructors add students. Everything can be
         changed later.
       </p>
-      <TextLine v-model="b.studio" name="Name of the studio" autocomplete="organization" />
+      <TextLine
+        v-model="b.studio"
+        data-test="studio-name"
+        name="Name of the studio"
+        autocomplete="organization"
+      />
       <TextLine
         v-model="b.name"
+        data-test="own-name"
         name="Your name"
         hint="As students see it, beside your comments"
         autocomplete="name"
       />
-      <TextLine v-model="b.signIn" name="Name you sign in with" autocomplete="username" />
-      <NewPassword v-model="b.password" />
+      <TextLine
+        v-model="b.signIn"
+        data-test="sign-in"
+        name="Name you sign in with"
+        autocomplete="username"
+      />
+      <NewPassword v-model="b.password" data-test="password" />
       <TextLine
         v-model="b.email"
         name="E-mail (may be left out)"
@@ -58,7 +69,9 @@ const go = () => attempt(async () => router.replace(homeOf(await begin(b.value))
       />
       <ProblemNote v-if="problem" :problem="problem" />
       <div class="row">
-        <el-button type="primary" size="large" native-type="submit">Begin</el-button>
+        <el-button data-test="begin" type="primary" size="large" native-type="submit"
+          >Begin</el-button
+        >
       </div>
     </form>
     <template v-else-if="problem">

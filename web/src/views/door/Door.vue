@@ -44,7 +44,7 @@ const choose = (p: Person) => attempt(async () => goIn(await enter(p.id)))
     <ProblemNote v-if="problem" :problem="problem">
       <el-button v-if="!house" @click="load">Try again</el-button>
     </ProblemNote>
-    <p v-if="wanted && house" role="status">
+    <p v-if="wanted && house" data-test="not-signed-in" role="status">
       You are not signed in. Come in to go on to “{{ router.resolve(wanted).meta.title }}”; nothing
       you made is lost.
     </p>
@@ -56,7 +56,7 @@ const choose = (p: Person) => attempt(async () => goIn(await enter(p.id)))
       <PeopleChoice :people="people" @choose="choose" />
     </template>
     <template v-else-if="house && !house.begun">
-      <p>
+      <p data-test="not-begun">
         Whoever started Manudrill finds a link in what it printed. It is used once: to name the
         studio and become its owner. Starting Manudrill again prints a new one.
       </p>

@@ -53,19 +53,30 @@ const choose = () =>
       </div>
     </form>
     <template v-else>
-      <p>You are in, at {{ here?.studio }}. How do you want to come in the next time?</p>
+      <p data-test="joined">
+        You are in, at {{ here?.studio }}. How do you want to come in the next time?
+      </p>
       <form class="sheet stack" @submit.prevent="choose">
         <h2>By a name and a password of my own</h2>
-        <TextLine v-model="signIn" name="Name to sign in with" autocomplete="username" />
-        <NewPassword v-model="password" />
+        <TextLine
+          v-model="signIn"
+          data-test="sign-in"
+          name="Name to sign in with"
+          autocomplete="username"
+        />
+        <NewPassword v-model="password" data-test="password" />
         <div>
-          <el-button type="primary" native-type="submit">Choose these</el-button>
+          <el-button data-test="choose-these" type="primary" native-type="submit"
+            >Choose these</el-button
+          >
         </div>
       </form>
       <div class="sheet stack">
         <h2>By the code on my card</h2>
         <p>Keep the card. If it gets lost, your instructor gives you another.</p>
-        <div><el-button @click="goOn">Go on with the card</el-button></div>
+        <div>
+          <el-button data-test="go-on-with-card" @click="goOn">Go on with the card</el-button>
+        </div>
       </div>
     </template>
   </DoorFrame>

@@ -13,13 +13,15 @@ const home = computed(() => (person.value ? homeOf(person.value) : '/'))
 <template>
   <div class="sheet stack">
     <template v-if="forWhom">
-      <h1>This page is for {{ forWhom === 'instructor' ? 'instructors' : 'students' }}</h1>
-      <p v-if="person">
+      <h1 data-test="not-for-you" :data-of="forWhom">
+        This page is for {{ forWhom === 'instructor' ? 'instructors' : 'students' }}
+      </h1>
+      <p v-if="person" data-test="here-as">
         You are here as {{ person.name }}. If that is not you, leave and come in as yourself.
       </p>
     </template>
     <template v-else>
-      <h1>There is no page at this address</h1>
+      <h1 data-test="nowhere">There is no page at this address</h1>
       <p>
         <b class="address">{{ route.path }}</b> leads nowhere. It may have been typed wrongly, or
         what was there is gone.

@@ -26,7 +26,7 @@ const sides = computed(() => [
       <h2>{{ s.name }}</h2>
       <ul>
         <li v-for="p in s.people" :key="p.id">
-          <button type="button" @click="emit('choose', p)">
+          <button data-test="person" :data-of="p.name" type="button" @click="emit('choose', p)">
             <b>{{ p.name }}</b><span>{{ s.does }}</span>
           </button>
         </li>

@@ -38,7 +38,11 @@ function go() {
 
 <template>
   <form class="stack" @submit.prevent="go">
-    <el-segmented v-model="way" :options="ways" aria-label="How you come in" />
+    <el-segmented v-model="way" :options="ways" aria-label="How you come in">
+      <template #default="{ item }">
+        <span data-test="way" :data-of="item.value">{{ item.label }}</span>
+      </template>
+    </el-segmented>
     <template v-if="way === 'name'">
       <TextLine
         v-if="house.several"
@@ -47,9 +51,15 @@ function go() {
         hint="Its name, as your instructor or your card says"
         autocomplete="organization"
       />
-      <TextLine v-model="name" name="Name you sign in with" autocomplete="username" />
+      <TextLine
+        v-model="name"
+        data-test="sign-in"
+        name="Name you sign in with"
+        autocomplete="username"
+      />
       <TextLine
         v-model="password"
+        data-test="password"
         name="Password"
         type="password"
         autocomplete="current-password"
@@ -58,12 +68,15 @@ function go() {
     <TextLine
       v-else
       v-model="code"
+      data-test="code"
       name="Code on the card"
       hint="Twelve letters and digits; dashes and capitals do not matter"
     />
     <ProblemNote v-if="problem" :problem="problem" />
     <div class="row">
-      <el-button type="primary" size="large" native-type="submit">Come in</el-button>
+      <el-button data-test="come-in" type="primary" size="large" native-type="submit"
+        >Come in</el-button
+      >
       <RouterLink v-if="way === 'name'" to="/forgotten">The password is forgotten</RouterLink>
     </div>
   </form>

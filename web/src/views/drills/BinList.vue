@@ -24,13 +24,17 @@ function what(b: Binned): string {
           {{ what(b) }}, {{ momentOf(b.at) }}; can be brought back until {{ dayOf(b.until) }}
         </p>
       </div>
-      <el-button :aria-label="`Bring back ${b.name}`" @click="emit('bringBack', b)"
+      <el-button
+        data-test="bring-back"
+        :data-of="b.name"
+        :aria-label="`Bring back ${b.name}`"
+        @click="emit('bringBack', b)"
         >Bring back</el-button
       >
     </article>
   </div>
   <div v-else class="sheet">
-    <p>
+    <p data-test="nothing-deleted">
       Nothing was deleted or withdrawn lately. Whatever is, lies here for 30 days; takes are kept
       for good.
     </p>

@@ -193,13 +193,16 @@ function picked(event: Event) {
       <h1 class="grow">Drills</h1>
       <el-input
         v-model="search"
+        data-test="search"
         class="search"
         placeholder="Search"
         aria-label="Search the drills"
         clearable
       />
-      <el-button @click="input?.click()">Import a file</el-button>
-      <el-button type="primary" @click="router.push('/drills/new')">New drill</el-button>
+      <el-button data-test="import" @click="input?.click()">Import a file</el-button>
+      <el-button data-test="new-drill" type="primary" @click="router.push('/drills/new')"
+        >New drill</el-button
+      >
       <input
         ref="input"
         type="file"
@@ -211,10 +214,18 @@ function picked(event: Event) {
     <ProblemNote v-if="problem" :problem="problem" />
     <div v-if="drills" class="library">
       <nav aria-label="Shelves">
-        <button type="button" :aria-pressed="is('all')" @click="section = { kind: 'all' }">
+        <button
+          data-test="shelf"
+          :data-of="'all'"
+          type="button"
+          :aria-pressed="is('all')"
+          @click="section = { kind: 'all' }"
+        >
           All <span class="figures">{{ all.length }}</span>
         </button>
         <button
+          data-test="shelf"
+          :data-of="'favourites'"
           type="button"
           :aria-pressed="is('favourites')"
           @click="section = { kind: 'favourites' }"
@@ -224,6 +235,8 @@ function picked(event: Event) {
         <button
           v-for="f in folders"
           :key="f.folder"
+          data-test="shelf"
+          :data-of="f.folder"
           type="button"
           class="folder"
           :aria-pressed="is('folder', f.folder)"
@@ -231,13 +244,31 @@ function picked(event: Event) {
         >
           {{ f.folder }} <span class="figures">{{ f.count }}</span>
         </button>
-        <button type="button" :aria-pressed="is('blocks')" @click="section = { kind: 'blocks' }">
+        <button
+          data-test="shelf"
+          :data-of="'blocks'"
+          type="button"
+          :aria-pressed="is('blocks')"
+          @click="section = { kind: 'blocks' }"
+        >
           Blocks <span class="figures">{{ blocks.length }}</span>
         </button>
-        <button type="button" :aria-pressed="is('ready')" @click="section = { kind: 'ready' }">
+        <button
+          data-test="shelf"
+          :data-of="'ready'"
+          type="button"
+          :aria-pressed="is('ready')"
+          @click="section = { kind: 'ready' }"
+        >
           Ready-made <span class="figures">{{ bench?.readySets.length }}</span>
         </button>
-        <button type="button" :aria-pressed="is('bin')" @click="section = { kind: 'bin' }">
+        <button
+          data-test="shelf"
+          :data-of="'bin'"
+          type="button"
+          :aria-pressed="is('bin')"
+          @click="section = { kind: 'bin' }"
+        >
           Bin <span class="figures">{{ bin.length }}</span>
         </button>
       </nav>
@@ -279,10 +310,12 @@ function picked(event: Event) {
           />
         </div>
         <div v-else-if="listed && all.length" class="sheet">
-          <p>No drill has all of this. Search for less, or look on another shelf.</p>
+          <p data-test="none-found">
+            No drill has all of this. Search for less, or look on another shelf.
+          </p>
         </div>
         <div v-else-if="listed" class="sheet stack">
-          <h2>No drill yet</h2>
+          <h2 data-test="no-drills">No drill yet</h2>
           <p>
             A drill takes a minute: choose a family, fingers and strings, and look at it on the
             neck. Or begin with a ready-made set.
@@ -301,7 +334,7 @@ function picked(event: Event) {
                 <h2>
                   <RouterLink :to="`/blocks/${b.id}`">{{ b.block.name }}</RouterLink>
                 </h2>
-                <p class="quiet">
+                <p data-test="block-facts" class="quiet">
                   {{ count(b.block.items.length, 'drill') }},
                   {{ lasting(b.block.items.reduce((sum, i) => sum + i.seconds, 0)) }}
                 </p>

@@ -19,6 +19,8 @@ const emit = defineEmits<{
     <div class="marks">
       <input v-model="chosen" type="checkbox" :aria-label="`Choose ${drill.name}`" />
       <button
+        data-test="favourite"
+        :data-of="drill.name"
         type="button"
         class="pin"
         :aria-pressed="drill.shelf.favourite"
@@ -32,7 +34,9 @@ const emit = defineEmits<{
     <div class="what">
       <h2>
         <template v-if="drill.odd">{{ drill.name }}</template>
-        <RouterLink v-else :to="`/drills/${drill.id}`">{{ drill.name }}</RouterLink>
+        <RouterLink v-else data-test="drill" :data-of="drill.name" :to="`/drills/${drill.id}`">{{
+          drill.name
+        }}</RouterLink>
       </h2>
       <p v-if="drill.odd" class="quiet">
         Saved by another version of Manudrill, which this one cannot read. It is kept as it is.
@@ -61,18 +65,26 @@ const emit = defineEmits<{
       </div>
     </dl>
     <div class="actions">
-      <el-button v-if="!drill.odd" @click="emit('assign')">Assign</el-button>
+      <el-button v-if="!drill.odd" data-test="assign" @click="emit('assign')">Assign</el-button>
       <el-dropdown trigger="click" @command="(what) => emit('command', what)">
-        <el-button :aria-label="`More for ${drill.name}`">More</el-button>
+        <el-button data-test="more" :data-of="drill.name" :aria-label="`More for ${drill.name}`"
+          >More</el-button
+        >
         <template #dropdown>
           <el-dropdown-menu>
-            <el-dropdown-item v-if="!drill.odd" command="copy">Copy</el-dropdown-item>
-            <el-dropdown-item command="shelf">Folder and tags</el-dropdown-item>
+            <el-dropdown-item v-if="!drill.odd" data-test="command" :data-of="'copy'" command="copy"
+              >Copy</el-dropdown-item
+            >
+            <el-dropdown-item data-test="command" :data-of="'shelf'" command="shelf"
+              >Folder and tags</el-dropdown-item
+            >
             <el-dropdown-item v-if="!drill.odd" command="print">Print</el-dropdown-item>
             <el-dropdown-item v-if="drill.students.length" command="everybody"
               >With everybody</el-dropdown-item
             >
-            <el-dropdown-item command="delete">Delete</el-dropdown-item>
+            <el-dropdown-item data-test="command" :data-of="'delete'" command="delete"
+              >Delete</el-dropdown-item
+            >
           </el-dropdown-menu>
         </template>
       </el-dropdown>

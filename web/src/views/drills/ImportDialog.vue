@@ -52,14 +52,22 @@ const choose = () =>
       </label>
       <template v-if="read.bars > 1">
         <NumberLine v-model="firstBar" name="From bar" :min="1" :max="read.bars" />
-        <NumberLine v-model="lastBar" name="To bar" :min="firstBar" :max="read.bars" />
+        <NumberLine
+          v-model="lastBar"
+          data-test="to-bar"
+          name="To bar"
+          :min="firstBar"
+          :max="read.bars"
+        />
         <p class="small quiet">The line has {{ count(read.bars, 'bar') }}.</p>
       </template>
       <p v-for="t in read.told" :key="t" class="small">{{ t }}</p>
     </form>
     <template #footer>
       <el-button @click="emit('close')">Cancel</el-button>
-      <el-button type="primary" :disabled="busy" @click="choose">Put it on the bench</el-button>
+      <el-button data-test="put-on-bench" type="primary" :disabled="busy" @click="choose"
+        >Put it on the bench</el-button
+      >
     </template>
   </el-dialog>
 </template>

@@ -21,7 +21,15 @@ const emit = defineEmits<{ open: [drill: Drill]; keep: [set: ReadySet]; block: [
     </div>
     <ul>
       <li v-for="d in set.drills" :key="d.name">
-        <button type="button" class="link" @click="emit('open', d)">{{ d.name }}</button>
+        <button
+          data-test="ready"
+          :data-of="d.name"
+          type="button"
+          class="link"
+          @click="emit('open', d)"
+        >
+          {{ d.name }}
+        </button>
         <span class="small quiet">{{ patternWords(d) }}. {{ pathWords(d) }}</span>
       </li>
     </ul>

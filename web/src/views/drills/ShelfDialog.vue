@@ -43,6 +43,7 @@ function put() {
         <span class="small quiet">Folder</span>
         <el-autocomplete
           v-model="folder"
+          data-test="folder"
           :fetch-suggestions="offer(folders)"
           maxlength="80"
           aria-label="Folder"
@@ -53,6 +54,7 @@ function put() {
         <span class="small quiet">Tags, each with enter</span>
         <el-autocomplete
           v-model="tag"
+          data-test="tag"
           :fetch-suggestions="offer(props.tags.filter((t) => !tags.includes(t)))"
           maxlength="40"
           aria-label="Tag"
@@ -73,7 +75,7 @@ function put() {
       </p>
     </form>
     <template #footer>
-      <el-button type="primary" @click="put">Put it there</el-button>
+      <el-button data-test="put-there" type="primary" @click="put">Put it there</el-button>
     </template>
   </el-dialog>
 </template>

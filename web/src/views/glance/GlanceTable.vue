@@ -63,7 +63,13 @@ const lines = (s: GlanceStudent): (GlanceDrill | undefined)[] =>
 </script>
 
 <template>
-  <div class="scroll-x" role="region" tabindex="-1" aria-label="Students at a glance">
+  <div
+    data-test="glance"
+    class="scroll-x"
+    role="region"
+    tabindex="-1"
+    aria-label="Students at a glance"
+  >
     <table ref="table" class="plain">
       <thead>
         <tr>
@@ -106,7 +112,12 @@ const lines = (s: GlanceStudent): (GlanceDrill | undefined)[] =>
         >
           <template v-if="n === 0">
             <td class="name" :rowspan="lines(s).length">
-              <RouterLink :to="`/students/${s.person.id}`">{{ s.person.name }}</RouterLink>
+              <RouterLink
+                data-test="student"
+                :data-of="s.person.name"
+                :to="`/students/${s.person.id}`"
+                >{{ s.person.name }}</RouterLink
+              >
               <RouterLink v-if="s.drills.some((d) => d.waits)" class="small waits" to="/review"
                 >to review</RouterLink
               >

@@ -129,9 +129,13 @@ const remove = (n: LessonNote) =>
             placeholder="What was done, what was said, what is next. The student does not see it."
           />
           <div class="row">
-            <el-button type="primary" native-type="submit" :disabled="busy || !text.trim()">{{
-              note.revision ? 'Change the note' : 'Note it'
-            }}</el-button>
+            <el-button
+              data-test="note-it"
+              type="primary"
+              native-type="submit"
+              :disabled="busy || !text.trim()"
+              >{{ note.revision ? 'Change the note' : 'Note it' }}</el-button
+            >
             <el-button v-if="note.revision" @click="write()">Leave it</el-button>
           </div>
         </form>

@@ -46,7 +46,7 @@ watch(weeks, load)
           </li>
         </ul>
         <p class="small links">
-          <RouterLink :to="`/report/${studentId}`">Report</RouterLink>
+          <RouterLink data-test="report" :to="`/report/${studentId}`">Report</RouterLink>
           <a :href="`/api/students/${studentId}/practice.csv`" download>Practice log, CSV</a>
           <a :href="`/api/students/${studentId}/takes.csv`" download>Takes, CSV</a>
         </p>

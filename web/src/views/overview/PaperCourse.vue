@@ -89,7 +89,7 @@ const option = (look: Look) => ({
           >{{ count(l.entries, 'line') }}, brought in {{ dayOf(l.at)
           }}<template v-if="l.author"> by {{ l.author }}</template></span
         >
-        <el-button size="small" @click="remove(l.id)">Remove</el-button>
+        <el-button data-test="remove-log" size="small" @click="remove(l.id)">Remove</el-button>
       </li>
     </ul>
   </section>

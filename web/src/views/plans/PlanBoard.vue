@@ -89,7 +89,13 @@ const why = (l: PlanLine) => [l.reason, l.rule ? '' : 'Put here by hand.'].filte
         {{ pastWeeks === 1 ? 'is' : 'are' }} over
       </button>
     </p>
-    <section v-for="(w, week) in plan.weeks" v-show="isShown(week)" :key="w.begins" class="week">
+    <section
+      v-for="(w, week) in plan.weeks"
+      v-show="isShown(week)"
+      :key="w.begins"
+      data-test="week"
+      class="week"
+    >
       <header>
         <b>Week of {{ dayMonth(w.begins) }}</b>
         <span v-if="w.theme" class="small">{{ w.theme }}</span>

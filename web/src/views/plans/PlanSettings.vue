@@ -48,6 +48,7 @@ const pairs = (e: PlanExercise) => e.pairs.map((p) => `${p[0]}-${p[1]}`).join(',
       @update:model-value="(weeks) => set({ weeks })"
     />
     <NumberLine
+      data-test="minutes-a-day"
       :model-value="settings.minutesADay"
       name="Minutes a day"
       :min="5"

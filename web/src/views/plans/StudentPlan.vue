@@ -39,7 +39,7 @@ const takeAway = () =>
     <ConflictNote v-if="problem" :problem="problem" @settle="settle" />
     <template v-if="saved && settings && plan">
       <div class="row">
-        <p class="roomy">
+        <p data-test="plan-state" :data-of="isNew ? 'new' : 'kept'" class="roomy">
           <template v-if="isNew">Not kept yet: {{ name }} sees it once it is.</template>
           <template v-else-if="saved.author">Kept by {{ saved.author }}.</template>
           <span v-for="text in plan.said" :key="text" class="said">{{ text }}</span>
@@ -47,11 +47,15 @@ const takeAway = () =>
             >{{ l.name }}: {{ l.reason }}</span
           >
         </p>
-        <el-button :disabled="!past.length" @click="undo">Undo</el-button>
+        <el-button data-test="undo" :disabled="!past.length" @click="undo">Undo</el-button>
         <el-button v-if="!isNew" @click="calendar = true">Calendar</el-button>
         <el-button v-if="!isNew" @click="spreading = true">Give to others</el-button>
         <el-button v-if="!isNew" @click="takeAway">Take away</el-button>
-        <el-button type="primary" :disabled="busy || isAway || (!changed && !isNew)" @click="keep()"
+        <el-button
+          data-test="keep-plan"
+          type="primary"
+          :disabled="busy || isAway || (!changed && !isNew)"
+          @click="keep()"
           >Keep the plan</el-button
         >
       </div>
@@ -74,7 +78,7 @@ const takeAway = () =>
         </section>
       </div>
       <details class="sheet">
-        <summary>The rules</summary>
+        <summary data-test="rules">The rules</summary>
         <RuleList :model-value="settings" :rules="saved.rules" @update:model-value="set" />
       </details>
       <PlanBoard

@@ -32,7 +32,7 @@ const weeks = computed(() => weekWords(record.value?.weeks ?? [], new Date()))
 
 <template>
   <ProblemNote v-if="problem" :problem="problem" />
-  <section v-if="pain || hurtsHere(studentId)" class="sheet pain" role="alert">
+  <section v-if="pain || hurtsHere(studentId)" data-test="in-pain" class="sheet pain" role="alert">
     <div class="grow">
       <h2>
         You have reported pain<template v-if="pain">, {{ dayOf(pain.at) }}</template>

@@ -49,7 +49,11 @@ const doneToday = computed(() => today.value && happened(today.value, saved.valu
 
 <template>
   <ProblemNote v-if="problem" :problem="problem" />
-  <section v-if="saved && saved.revision > 0 && (today || coming)" class="sheet card">
+  <section
+    v-if="saved && saved.revision > 0 && (today || coming)"
+    data-test="plan"
+    class="sheet card"
+  >
     <div class="row">
       <div class="grow">
         <p class="small quiet">Your plan</p>
@@ -72,6 +76,7 @@ const doneToday = computed(() => today.value && happened(today.value, saved.valu
       </div>
       <el-button
         v-if="today?.lines.length && !saved.hurts"
+        data-test="today-on-stand"
         type="primary"
         size="large"
         @click="router.push(`/routines/${at}`)"

@@ -74,7 +74,13 @@ async function keepAhead() {
     <RoutineCard v-for="(r, i) in routines" :key="r.id" :saved="r" :today="i === 0 && !planned" />
     <h2 v-if="routines.length && assignments?.length">Drill by drill</h2>
     <div v-if="assignments?.length" class="cards">
-      <section v-for="a in assignments" :key="a.id" class="sheet card">
+      <section
+        v-for="a in assignments"
+        :key="a.id"
+        data-test="drill"
+        :data-of="a.drillName"
+        class="sheet card"
+      >
         <h2>{{ a.drillName }}</h2>
         <p class="tempo">
           <b class="figures">{{ a.rung.bpm }}</b> bpm<template v-if="a.climb.mixed"
@@ -82,7 +88,7 @@ async function keepAhead() {
           >
         </p>
         <LadderBar :climb="a.climb" :rung="a.rung" />
-        <p v-if="a.set" class="told">
+        <p v-if="a.set" data-test="set-by" :data-of="a.drillName" class="told">
           <b>{{ a.set.author }}</b> has set this: “{{ a.set.reason }}”
         </p>
         <p v-else class="quiet">{{ a.last?.reason ?? 'Not played yet.' }}</p>
@@ -91,7 +97,12 @@ async function keepAhead() {
           }}<template v-if="a.lastTakeAt">, last {{ dayOf(a.lastTakeAt) }}</template>
         </p>
         <div class="row">
-          <el-button type="primary" size="large" @click="router.push(`/stand/${a.id}`)">
+          <el-button
+            data-test="put-on-stand"
+            type="primary"
+            size="large"
+            @click="router.push(`/stand/${a.id}`)"
+          >
             Put on the stand
           </el-button>
           <RouterLink :to="`/progress/${a.id}`">Progress</RouterLink>
@@ -99,7 +110,7 @@ async function keepAhead() {
       </section>
     </div>
     <div v-else-if="assignments" class="sheet">
-      <h2>Nothing to practise yet</h2>
+      <h2 data-test="no-drills">Nothing to practise yet</h2>
       <p>Your instructor has not given you a drill. It will be here as soon as they do.</p>
     </div>
     <section v-if="items.length" class="sheet stack">

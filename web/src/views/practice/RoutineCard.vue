@@ -12,7 +12,7 @@ const router = useRouter()
 </script>
 
 <template>
-  <section class="sheet card" :class="{ today }">
+  <section data-test="routine" class="sheet card" :class="{ today }">
     <div class="row">
       <div class="grow">
         <p v-if="today" class="small quiet">Today</p>

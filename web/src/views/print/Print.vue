@@ -135,7 +135,7 @@ const keep = (as: 'SVG' | 'PDF') =>
   <div class="print">
     <div class="controls">
       <el-button @click="router.back()">Back</el-button>
-      <ChoiceLine v-model="size" name="Paper" label="" :options="sizes" />
+      <ChoiceLine v-model="size" data-test="paper" name="Paper" label="" :options="sizes" />
       <ChoiceLine
         v-if="drills.length > 1"
         :model-value="Number(short)"
@@ -149,15 +149,23 @@ const keep = (as: 'SVG' | 'PDF') =>
       </label>
       <template v-if="!short">
         <SwitchLine v-model="parts.neck" name="Neck" />
-        <SwitchLine v-model="parts.staff" name="Staff" />
+        <SwitchLine v-model="parts.staff" data-test="sheet-staff" name="Staff" />
         <SwitchLine v-model="parts.tab" name="Tab" />
         <SwitchLine v-model="parts.table" name="Tempo table" />
         <SwitchLine v-if="drills.length > 1" v-model="parts.pageEach" name="A page each" />
       </template>
-      <el-button :disabled="busy || previews.length < drills.length" @click="keep('SVG')"
+      <el-button
+        data-test="save-as"
+        :data-of="'SVG'"
+        :disabled="busy || previews.length < drills.length"
+        @click="keep('SVG')"
         >SVG</el-button
       >
-      <el-button :disabled="busy || previews.length < drills.length" @click="keep('PDF')"
+      <el-button
+        data-test="save-as"
+        :data-of="'PDF'"
+        :disabled="busy || previews.length < drills.length"
+        @click="keep('PDF')"
         >PDF</el-button
       >
       <el-button type="primary" :disabled="previews.length < drills.length" @click="printSheet"

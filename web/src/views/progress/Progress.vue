@@ -82,13 +82,14 @@ onMounted(() =>
       <div class="row">
         <div class="grow">
           <h1>{{ stand.assignment.drillName }}</h1>
-          <p class="quiet">
+          <p data-test="where-it-stands" class="quiet">
             {{ stand.assignment.student.name }}, {{ count(stand.assignment.takes, 'take') }}, now at
             {{ rungWords(stand.assignment.rung, stand.assignment.climb.mixed) }}
           </p>
         </div>
         <el-button
           v-if="person?.role === 'student'"
+          data-test="put-on-stand"
           type="primary"
           size="large"
           @click="router.push(`/stand/${id}`)"
@@ -96,10 +97,13 @@ onMounted(() =>
           Put on the stand
         </el-button>
         <template v-else-if="person">
-          <el-checkbox :model-value="stand.assignment.video" @change="(on) => ask(on === true)"
+          <el-checkbox
+            data-test="ask-video"
+            :model-value="stand.assignment.video"
+            @change="(on) => ask(on === true)"
             >Ask for the hands on video</el-checkbox
           >
-          <el-button @click="setting = true">Set the rung</el-button>
+          <el-button data-test="set-rung" @click="setting = true">Set the rung</el-button>
         </template>
       </div>
       <section class="sheet stack">
@@ -116,7 +120,7 @@ onMounted(() =>
         </p>
       </section>
       <section v-if="moves.items.value.length" class="sheet stack">
-        <h2>How it came to this rung</h2>
+        <h2 data-test="moves-of">How it came to this rung</h2>
         <MoveList :moves="moves.items.value" :mixed="stand.assignment.climb.mixed" />
         <p v-if="moves.more.value">
           <el-button @click="attempt(moves.further)">Earlier</el-button>

@@ -58,7 +58,7 @@ const print = () => window.print()
         <el-option :value="26" label="26 weeks" />
         <el-option :value="52" label="a year" />
       </el-select>
-      <el-button type="primary" @click="print">Print</el-button>
+      <el-button data-test="print" type="primary" @click="print">Print</el-button>
     </div>
     <article v-if="overview && report && who" class="sheet paper">
       <header>

@@ -113,7 +113,7 @@ useEventListener('keydown', (e) => {
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
     <div v-if="waiting && !waiting.length" class="sheet stack">
-      <h2>No take waits</h2>
+      <h2 data-test="none-waits">No take waits</h2>
       <p>
         Takes played at the stand come here by themselves, one of each drill of a student: the
         latest.
@@ -147,9 +147,11 @@ useEventListener('keydown', (e) => {
             :placeholder="`A word to ${now.student.name}`"
             :aria-label="`A word to ${now.student.name}`"
           />
-          <el-button @click="setRung">Set the rung</el-button>
+          <el-button data-test="set-rung" @click="setRung">Set the rung</el-button>
           <el-button :disabled="busy" @click="say(false)">Once more</el-button>
-          <el-button type="primary" :disabled="busy" @click="say(true)">Accept</el-button>
+          <el-button data-test="accept" type="primary" :disabled="busy" @click="say(true)"
+            >Accept</el-button
+          >
         </section>
         <p v-if="now.finding" class="small">
           <RouterLink :to="`/students/${now.student.id}`">{{ now.student.name }}</RouterLink>:

@@ -33,7 +33,7 @@ onKeyStroke(
 </script>
 
 <template>
-  <section class="after">
+  <section data-test="after" class="after">
     <h2>How much effort was it?</h2>
     <div class="scale" role="radiogroup" aria-label="Effort, 1 to 10">
       <button
@@ -51,7 +51,9 @@ onKeyStroke(
     <template v-if="effort !== undefined">
       <h2>Does it ache anywhere?</h2>
       <AchePlaces :model-value="aches" :places="places" @update:model-value="ache" />
-      <p class="quiet" role="status">Kept. Your instructor sees it as soon as there is a line.</p>
+      <p data-test="effort-kept" class="quiet" role="status">
+        Kept. Your instructor sees it as soon as there is a line.
+      </p>
     </template>
   </section>
 </template>

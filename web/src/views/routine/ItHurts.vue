@@ -31,7 +31,7 @@ const mistake = () =>
 </script>
 
 <template>
-  <section class="hurts" role="alert">
+  <section data-test="stop-for-today" class="hurts" role="alert">
     <ProblemNote v-if="problem" :problem="problem" />
     <p class="word">Stop for today.</p>
     <p><HandWords /></p>
@@ -39,7 +39,7 @@ const mistake = () =>
     <h2>Where?</h2>
     <AchePlaces :model-value="aches" :places="places" @update:model-value="ache" />
     <div class="row">
-      <RouterLink to="/practice">Back to practice</RouterLink>
+      <RouterLink data-test="back-to-practice" to="/practice">Back to practice</RouterLink>
       <el-button @click="mistake">I pressed it by mistake</el-button>
     </div>
   </section>

@@ -26,7 +26,7 @@ const clock = (seconds: number) =>
 </script>
 
 <template>
-  <section class="rest">
+  <section data-test="rest" class="rest">
     <div class="now">
       <p class="clock figures" role="timer">{{ clock(seconds) }}</p>
       <div>

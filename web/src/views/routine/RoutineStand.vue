@@ -204,7 +204,7 @@ onKeyStroke(true, (event) => {
             <RouterLink :to="`/stand/${d.assignmentId}`">{{ d.name }}</RouterLink>
           </li>
         </ul>
-        <p><RouterLink to="/practice">Back to practice</RouterLink></p>
+        <p><RouterLink data-test="back-to-practice" to="/practice">Back to practice</RouterLink></p>
       </template>
 
       <Stage
@@ -266,12 +266,14 @@ onKeyStroke(true, (event) => {
           </p>
         </RestView>
 
-        <section v-else-if="phase === 'over'" class="end">
+        <section v-else-if="phase === 'over'" data-test="over" class="end">
           <p class="word">Done.</p>
           <p v-if="outbox.all.value.length === 0">What you played is handed in.</p>
           <UnsentList />
           <AfterPlaying :student-id="saved.student.id" :places="places" />
-          <p><RouterLink to="/practice">Back to practice</RouterLink></p>
+          <p>
+            <RouterLink data-test="back-to-practice" to="/practice">Back to practice</RouterLink>
+          </p>
         </section>
 
         <ItHurts
@@ -282,10 +284,10 @@ onKeyStroke(true, (event) => {
         />
 
         <template v-else>
-          <p v-if="state?.why === 'unheard'" class="lead" role="status">
+          <p v-if="state?.why === 'unheard'" data-test="unheard" class="lead" role="status">
             Nothing of the drill was heard twice, so the routine waits. Is the right input chosen?
           </p>
-          <p v-if="hurts && !begun" class="lead" role="alert">
+          <p v-if="hurts && !begun" data-test="in-pain" class="lead" role="alert">
             You have reported pain. <HandWords /> No ladder climbs until your instructor says so.
           </p>
           <p v-if="gone.length" class="quiet" role="status">
@@ -299,7 +301,7 @@ onKeyStroke(true, (event) => {
               <SwitchLine v-model="warmUp" name="Warm up first, at 70 % of the tempo" />
               <MicrophoneCheck :input="input" :stamp="heard" :busy="false" @choose="check" />
               <StandChoices />
-              <p class="small quiet" role="status">
+              <p data-test="judged" :data-of="hearing" class="small quiet" role="status">
                 <template v-if="hearing === 'loading'"
                   >What judges a take is being loaded.</template
                 >

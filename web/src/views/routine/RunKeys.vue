@@ -29,7 +29,9 @@ const go = computed(() => {
       </button>
       <button type="button" @click="emit('press', 'hurts')">It hurts <kbd>h</kbd></button>
     </template>
-    <el-button type="primary" class="go" @click="emit('go')">{{ go }} <kbd>space</kbd></el-button>
+    <el-button data-test="go" :data-of="phase" type="primary" class="go" @click="emit('go')"
+      >{{ go }} <kbd>space</kbd></el-button
+    >
   </div>
 </template>
 

@@ -17,7 +17,14 @@ const first = computed(() => props.verdict?.advice.findings[0]?.text ?? props.ve
 </script>
 
 <template>
-  <section class="told" aria-live="assertive">
+  <section
+    data-test="told"
+    :data-of="
+      verdict ? (verdict.analysis.foreign ? 'foreign' : 'judged') : silent ? 'silent' : 'recorded'
+    "
+    class="told"
+    aria-live="assertive"
+  >
     <template v-if="verdict">
       <StepWord :decision="verdict.measured.decision" large />
       <p class="first">{{ first }}</p>

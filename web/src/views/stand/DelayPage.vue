@@ -137,14 +137,19 @@ async function listen() {
         is the way; your own habit of coming early or late goes into it.
       </p>
       <div class="row">
-        <el-button type="primary" size="large" :disabled="running" @click="measure">{{
-          running ? 'Listening …' : known ? 'Measure again' : 'Measure'
-        }}</el-button>
+        <el-button
+          data-test="measure"
+          type="primary"
+          size="large"
+          :disabled="running"
+          @click="measure"
+          >{{ running ? 'Listening …' : known ? 'Measure again' : 'Measure' }}</el-button
+        >
       </div>
-      <p v-if="found" class="found" role="status">
+      <p v-if="found" data-test="delay-found" class="found" role="status">
         <b>{{ found.sure ? 'Found: ' : 'Not found. ' }}</b>{{ found.text }}
       </p>
-      <p v-if="known" class="quiet">
+      <p v-if="known" data-test="delay-kept" class="quiet">
         Kept for this input: {{ (1000 * known.seconds).toFixed(0) }} ms, {{ dayOf(known.at) }}. With
         other headphones or another loudspeaker, measure again.
         <button type="button" class="link" @click="keepDelay(undefined)">Forget it</button>

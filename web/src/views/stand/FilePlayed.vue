@@ -26,11 +26,11 @@ function go() {
 </script>
 
 <template>
-  <form class="sheet played" @submit.prevent="go">
+  <form data-test="played-at" :data-of="name" class="sheet played" @submit.prevent="go">
     <h2>At which tempo was “{{ name }}” played?</h2>
     <fieldset>
       <legend class="visually-hidden">Tempo</legend>
-      <label
+      <label data-test="as-the-stand"
         ><input v-model="way" type="radio" value="rung" /> {{ rung }} bpm, as the stand says</label
       >
       <label>
@@ -45,8 +45,8 @@ function go() {
         />
         bpm
       </label>
-      <label
-        ><input v-model="way" type="radio" value="heard" />
+      <label data-test="as-heard"
+        ><input v-model="way" data-test="played-as-heard" type="radio" value="heard" />
         <template v-if="heard">{{ heard }} bpm, as it is heard</template>
         <template v-else>I do not know: take the tempo that is heard</template></label
       >
@@ -56,8 +56,10 @@ function go() {
       whatever is chosen here.
     </p>
     <div class="row">
-      <el-button native-type="submit" type="primary" :disabled="!ready">Hand it in</el-button>
-      <el-button @click="emit('leave')">Leave it</el-button>
+      <el-button data-test="hand-in-file" native-type="submit" type="primary" :disabled="!ready"
+        >Hand it in</el-button
+      >
+      <el-button data-test="leave-file" @click="emit('leave')">Leave it</el-button>
     </div>
   </form>
 </template>

@@ -6,7 +6,7 @@ import SwitchLine from '../bench/SwitchLine.vue'
 </script>
 
 <template>
-  <div class="film">
+  <div data-test="film-asked" class="film">
     <p>
       Your instructor would like to see your hands with this drill. They are filmed while you play,
       without sound, five minutes at the most; only you and your instructors see it, and either of

@@ -124,10 +124,12 @@ useDeeds({ go: () => seek?.go(), hold, tired, hurts }, () => hurting.value || !s
       <template v-else>
         <div class="head">
           <div class="title">
-            <h1>Find my tempo</h1>
+            <h1 data-test="find-tempo">Find my tempo</h1>
             <p class="quiet">
               {{ stand.assignment.drillName }} ·
-              <RouterLink :to="`/stand/${id}`">back to the stand</RouterLink>
+              <RouterLink data-test="back-to-stand" :to="`/stand/${id}`"
+                >back to the stand</RouterLink
+              >
             </p>
           </div>
           <el-button type="primary" class="go" :disabled="!core" @click="seek?.go()">
@@ -160,7 +162,7 @@ useDeeds({ go: () => seek?.go(), hold, tired, hurts }, () => hurting.value || !s
             known how fast you play this drill clean: under three minutes. None of them is kept or
             counts.
           </p>
-          <p v-if="phase === 'held'" class="lead" role="status">
+          <p v-if="phase === 'held'" data-test="held" class="lead" role="status">
             Held at {{ seeking?.rung.bpm }} bpm.
           </p>
           <p v-if="!core || hearing === 'handed in'" class="lead" role="alert">

@@ -13,10 +13,12 @@ const emit = defineEmits<{ choose: [] }>()
 <template>
   <div class="check">
     <MicrophoneChoice :busy="busy" :allowed="!!input" @choose="emit('choose')">
-      <el-button v-if="!input" :disabled="busy" @click="emit('choose')">Check the sound</el-button>
+      <el-button v-if="!input" data-test="check-sound" :disabled="busy" @click="emit('choose')"
+        >Check the sound</el-button
+      >
     </MicrophoneChoice>
     <InputPicture v-if="input" :input="input" :stamp="stamp" />
-    <p v-else class="quiet">
+    <p v-else data-test="no-input-yet" class="quiet">
       Play a few notes before the first take, to see how well they are heard.
     </p>
   </div>

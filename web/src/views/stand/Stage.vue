@@ -42,7 +42,7 @@ const trouble = computed(() => {
     <header>
       <div class="title">
         <h1>{{ title }}</h1>
-        <p class="left">{{ [left, part].filter(Boolean).join(' · ') }}</p>
+        <p data-test="left" class="left">{{ [left, part].filter(Boolean).join(' · ') }}</p>
       </div>
       <BeatLights :beats="chart.beatsPerBar ?? 4" :beat="moment.beat" :count="moment.countIn" />
       <p class="bpm">

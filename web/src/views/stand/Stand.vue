@@ -310,10 +310,10 @@ const goText = computed(() => {
         :heard="heard"
       >
         <HandKeys @tired="tired" @hurts="hurts" />
-        <el-button type="primary" class="play" @click="stop">Stop</el-button>
+        <el-button data-test="stop" type="primary" class="play" @click="stop">Stop</el-button>
       </Stage>
       <p v-else-if="busy" class="count" role="status">{{ doing }} …</p>
-      <p v-else-if="waits" class="lead" role="status">
+      <p v-else-if="waits" data-test="kept-here" class="lead" role="status">
         {{ outbox.fault.value?.title }}. The take is kept on this device and handed in by itself;
         play on.
       </p>
@@ -356,7 +356,11 @@ const goText = computed(() => {
             @problem="(p) => (problem = p)"
           />
           <TabView :chart="(laid ?? stand).chart" :now="sounding" :zoom="[1.35, 2.6]" />
-          <p><button type="button" class="link" @click="printOut">Print, PDF or SVG</button></p>
+          <p>
+            <button data-test="print-out" type="button" class="link" @click="printOut">
+              Print, PDF or SVG
+            </button>
+          </p>
         </section>
         <section class="sheet">
           <NeckView :neck="stand.neck" :chart="stand.chart" :now="sounding" />
@@ -367,7 +371,11 @@ const goText = computed(() => {
         <FilmChoice v-if="stand.assignment.video" />
         <div class="row">
           <span>Play with</span>
-          <el-segmented v-model="source" :options="sources" aria-label="Play with" />
+          <el-segmented v-model="source" :options="sources" aria-label="Play with">
+            <template #default="{ item }">
+              <span data-test="source" :data-of="item.value">{{ item.label }}</span>
+            </template>
+          </el-segmented>
         </div>
         <template v-if="source !== 'file'">
           <MicrophoneCheck
@@ -397,17 +405,19 @@ const goText = computed(() => {
               >
             </template>
           </p>
-          <p class="small quiet" role="status">{{ judged[hearing] }}</p>
+          <p data-test="judged" :data-of="hearing" class="small quiet" role="status">
+            {{ judged[hearing] }}
+          </p>
         </template>
         <template v-else>
-          <p class="quiet">
+          <p data-test="drop-here" class="quiet">
             Drop a recording of this drill, or what was played as a MIDI file, anywhere on this
             page, or choose one: up to 20 minutes.
           </p>
         </template>
       </section>
       <details v-if="!running" class="sheet">
-        <summary>Try it out with the simulated player</summary>
+        <summary data-test="try-out">Try it out with the simulated player</summary>
         <div class="stack try">
           <p class="quiet">
             It plays this drill with faults of your choice, and shows what would be measured.
@@ -420,7 +430,9 @@ const goText = computed(() => {
           </p>
           <PlayerForm v-model="player" />
           <div>
-            <el-button :disabled="busy" @click="tryOut">Let it play</el-button>
+            <el-button data-test="let-it-play" :disabled="busy" @click="tryOut"
+              >Let it play</el-button
+            >
           </div>
         </div>
       </details>

@@ -25,15 +25,18 @@ const emit = defineEmits<{ go: []; change: [way: 1 | -1]; back: [] }>()
   <div class="head">
     <div class="title">
       <h1>{{ stand.assignment.drillName }}</h1>
-      <p class="quiet">
-        {{ count(stand.chart.notes.length, 'note') }} a pass,
+      <p data-test="stand-facts" class="quiet">
+        <span data-test="notes-a-pass">{{ count(stand.chart.notes.length, 'note') }} a pass</span>,
         {{ count(stand.chart.passes ?? 1, 'pass', 'passes') }},
         {{ count(stand.chart.notesPerBeat, 'note') }} a beat ·
-        <RouterLink :to="`/progress/${stand.assignment.id}`">progress</RouterLink> ·
+        <RouterLink data-test="progress" :to="`/progress/${stand.assignment.id}`"
+          >progress</RouterLink
+        >
+        ·
         <RouterLink :to="`/stand/${stand.assignment.id}/tempo`">find my tempo</RouterLink>
       </p>
       <SaidOfIt :drill-name="stand.assignment.drillName" />
-      <p v-if="own !== undefined || rises" class="own" role="status">
+      <p v-if="own !== undefined || rises" data-test="own-tempo" class="own" role="status">
         <template v-if="rises">Faster by {{ rises }} bpm with each pass</template>
         <template v-else>{{
           (own ?? 0) < stand.assignment.rung.bpm ? 'Slower' : 'Faster'
@@ -71,9 +74,14 @@ const emit = defineEmits<{ go: []; change: [way: 1 | -1]; back: [] }>()
       </button>
     </div>
     <div class="go">
-      <el-button type="primary" class="play" :disabled="busy" @click="emit('go')">{{
-        goText
-      }}</el-button>
+      <el-button
+        data-test="play"
+        type="primary"
+        class="play"
+        :disabled="busy"
+        @click="emit('go')"
+        >{{ goText }}</el-button
+      >
       <span class="small quiet">or press <kbd>space</kbd></span>
     </div>
   </div>

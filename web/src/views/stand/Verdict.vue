@@ -16,7 +16,12 @@ const gate = computed(() => props.take.summary.measured.decision.gate)
 </script>
 
 <template>
-  <section class="verdict" aria-live="polite">
+  <section
+    data-test="verdict"
+    :data-of="a.foreign ? 'foreign' : take.summary.measured.decision.step"
+    class="verdict"
+    aria-live="polite"
+  >
     <div class="row top">
       <StepWord :decision="take.summary.measured.decision" large />
       <p class="reason">{{ take.summary.measured.decision.reason }}</p>
@@ -26,7 +31,7 @@ const gate = computed(() => props.take.summary.measured.decision.gate)
     <dl v-if="!a.foreign">
       <div>
         <dt>Right notes</dt>
-        <dd>
+        <dd data-test="right-notes">
           <b class="figures">{{ a.counts.played }}</b> of {{ a.counts.expected
           }}<template v-if="a.counts.extra">, {{ a.counts.extra }} extra</template>
         </dd>
@@ -59,7 +64,7 @@ const gate = computed(() => props.take.summary.measured.decision.gate)
       />
     </div>
     <p v-if="!here">
-      <RouterLink :to="`/takes/${take.summary.id}`">{{
+      <RouterLink data-test="all-figures" :to="`/takes/${take.summary.id}`">{{
         a.foreign ? 'Listen to it' : 'All figures, and listen to it'
       }}</RouterLink>
     </p>

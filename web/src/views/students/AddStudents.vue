@@ -97,6 +97,7 @@ const add = () =>
         <textarea
           id="list"
           v-model="text"
+          data-test="list"
           rows="6"
           placeholder="Mira Tamsin&#10;Jon Akkert, jon@example.org, Mondays"
         />
@@ -142,11 +143,15 @@ const add = () =>
       </p>
     </div>
     <template #footer>
-      <span v-if="wrong" class="grow"
+      <span v-if="wrong" data-test="lines-wrong" class="grow"
         >{{ count(wrong, 'line is', 'lines are') }} to mend before anybody is added.</span
       >
       <el-button @click="emit('close')">Add nobody</el-button>
-      <el-button type="primary" :disabled="!rows.length || !!wrong || busy" @click="add"
+      <el-button
+        data-test="add-now"
+        type="primary"
+        :disabled="!rows.length || !!wrong || busy"
+        @click="add"
         >Add {{ rows.length ? count(rows.length, 'student') : 'students' }}</el-button
       >
     </template>

@@ -14,7 +14,13 @@ const from = ref<'paper' | 'elsewhere'>('paper')
   <el-dialog :model-value="true" title="Bring in" width="820" top="6vh" @close="emit('close')">
     <div class="stack">
       <div class="chips" role="group" aria-label="What is brought in">
-        <button type="button" class="chip" :aria-pressed="from === 'paper'" @click="from = 'paper'">
+        <button
+          data-test="paper-log"
+          type="button"
+          class="chip"
+          :aria-pressed="from === 'paper'"
+          @click="from = 'paper'"
+        >
           A log kept on paper
         </button>
         <button

@@ -41,7 +41,7 @@ const print = () => window.print()
         once.
       </p>
       <template v-else>
-        <p>
+        <p data-test="cards">
           {{ count(cards.length, 'card') }}. Print now: the codes are told this once. Whoever has a
           card can come in by it until they choose a password or you make another card. One that
           nobody uses lapses after 60 days.

@@ -25,7 +25,13 @@ const clear = () =>
 </script>
 
 <template>
-  <section v-if="record" class="sheet stack" :class="{ hurts: record.hurts }">
+  <section
+    v-if="record"
+    data-test="hand"
+    :data-of="record.hurts ? 'hurts' : 'well'"
+    class="sheet stack"
+    :class="{ hurts: record.hurts }"
+  >
     <h2>Hand</h2>
     <ProblemNote v-if="problem" :problem="problem" />
     <div v-if="record.hurts" class="row">
@@ -33,7 +39,9 @@ const clear = () =>
         <b>{{ name }} has reported pain.</b> No ladder climbs until you say so. Speak with them
         first; whether it needs a doctor or hand therapist is not for Manudrill to say.
       </p>
-      <el-button type="primary" @click="clear">Let the ladders climb again</el-button>
+      <el-button data-test="clear-pain" type="primary" @click="clear"
+        >Let the ladders climb again</el-button
+      >
     </div>
     <ul v-if="record.reports.length">
       <li v-for="r in record.reports" :key="r.id" :class="{ off: r.withdrawnAt }">

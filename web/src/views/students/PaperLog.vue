@@ -99,6 +99,8 @@ const keep = () =>
       <p v-if="dates || preview.dates === 'unclear'" class="row">
         <span>Days as 3/12/2025:</span>
         <button
+          data-test="dates"
+          :data-of="'dayFirst'"
           type="button"
           class="chip"
           :aria-pressed="preview.dates === 'dayFirst'"
@@ -160,7 +162,7 @@ const keep = () =>
         </table>
       </div>
       <div class="row">
-        <el-button type="primary" :disabled="!good || busy" @click="keep">{{
+        <el-button data-test="keep-lines" type="primary" :disabled="!good || busy" @click="keep">{{
           good ? `Keep ${count(good, 'line')}` : 'Nothing to keep'
         }}</el-button>
         <p v-if="preview.wrong" class="roomy">

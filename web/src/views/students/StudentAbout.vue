@@ -129,7 +129,7 @@ async function settle(keepMine: boolean) {
       </div>
     </form>
     <section v-if="lines.items.value.length" class="sheet stack">
-      <h2>What instructors did</h2>
+      <h2 data-test="audit">What instructors did</h2>
       <AuditList :lines="lines.items.value" />
       <p v-if="lines.more.value">
         <el-button @click="attempt(lines.further)">Earlier</el-button>

@@ -67,8 +67,8 @@ openStudent({ pupil: pupil as Ref<Pupil>, isAway, reload: load, away })
       <div class="row">
         <div class="head">
           <p class="small"><RouterLink to="/students">Students</RouterLink></p>
-          <h1>{{ member.person.name }}</h1>
-          <p class="quiet">
+          <h1 data-test="student-page" :data-of="member.person.name">{{ member.person.name }}</h1>
+          <p data-test="about-them" class="quiet">
             <template v-if="member.person.demo"
               >invented: anybody may be them in this demo</template
             >
@@ -101,17 +101,21 @@ openStudent({ pupil: pupil as Ref<Pupil>, isAway, reload: load, away })
         <el-button type="primary" @click="back">Bring back</el-button>
         <el-button v-if="!member.removeAt" @click="away('remove')">Remove</el-button>
       </section>
-      <section v-if="pupil.hurtSince" class="sheet pain row" role="alert">
+      <section v-if="pupil.hurtSince" data-test="in-pain" class="sheet pain row" role="alert">
         <p class="grow">
           <b>{{ member.person.name }} has reported pain</b>, {{ dayOf(pupil.hurtSince) }}. No ladder
           climbs, and the plan is empty, until you say so.
         </p>
-        <RouterLink :to="`/students/${id}/practice`">What their hand says</RouterLink>
+        <RouterLink data-test="their-hand" :to="`/students/${id}/practice`"
+          >What their hand says</RouterLink
+        >
       </section>
       <nav class="pages" aria-label="Pages of this student">
         <RouterLink
           v-for="p in pages"
           :key="p.to"
+          data-test="page"
+          :data-of="p.to"
           :to="`/students/${id}${p.to}`"
           :class="{ here: route.path === `/students/${id}${p.to}` }"
           >{{ p.text }}</RouterLink

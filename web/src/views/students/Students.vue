@@ -150,8 +150,10 @@ const print = (people: Member[]) =>
       </div>
       <span v-else class="grow"></span>
       <el-button @click="openGroups">Groups</el-button>
-      <el-button @click="dialog = 'bring'">Bring in</el-button>
-      <el-button type="primary" @click="dialog = 'add'">Add students</el-button>
+      <el-button data-test="bring-in" @click="dialog = 'bring'">Bring in</el-button>
+      <el-button data-test="add-students" type="primary" @click="dialog = 'add'"
+        >Add students</el-button
+      >
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
     <DemoMaking v-if="person?.demo" @more="attempt(glanceOver)" />
@@ -161,13 +163,13 @@ const print = (people: Member[]) =>
         {{ count(added.length, 'student is', 'students are') }} added. A card lets each come in: it
         has an address and a code.
       </p>
-      <el-button type="primary" @click="print(added)"
+      <el-button data-test="make-cards" type="primary" @click="print(added)"
         >Make {{ count(added.length, 'card') }}</el-button
       >
       <el-button @click="added = []">Later</el-button>
     </section>
     <div v-if="none && !group" class="sheet stack">
-      <h2>No students yet</h2>
+      <h2 data-test="no-students">No students yet</h2>
       <p>
         Add them by their names, one by one, from a pasted list or a CSV file. Each gets a card with
         a code, or a link, to come in by; drills are assigned from the
@@ -216,7 +218,7 @@ const print = (people: Member[]) =>
       </p>
     </section>
     <section v-if="latest.length" class="sheet stack">
-      <h2>Latest takes</h2>
+      <h2 data-test="latest-takes">Latest takes</h2>
       <TakeList :takes="latest" with-drill with-student />
       <p v-if="takes.more.value">
         <el-button @click="attempt(takes.further)">Earlier takes</el-button>

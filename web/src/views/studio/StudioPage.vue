@@ -100,7 +100,7 @@ const exportArchive = (m: Member) =>
     <div class="side-by-side">
       <div class="stack">
         <section class="sheet stack">
-          <h2>Who teaches here</h2>
+          <h2 data-test="teachers">Who teaches here</h2>
           <ul>
             <li v-for="m in staff" :key="m.person.id">
               <span class="grow">

@@ -12,11 +12,13 @@ defineProps<{ summary: TakeSummary }>()
   <div class="row head">
     <div class="title">
       <h1>{{ summary.drillName }}</h1>
-      <p class="quiet">
+      <p data-test="take-facts" class="quiet">
         {{ summary.student.name }}, {{ momentOf(summary.recordedAt) }}, at
         {{ rungWords(summary.rung, true) }}, {{ sourceNames[summary.source]
         }}{{ summary.aside ? `, ${asideNames[summary.aside]}` : summary.demo ? ', demo' : '' }}.
-        <RouterLink :to="`/progress/${summary.assignmentId}`">All takes of this drill</RouterLink>
+        <RouterLink data-test="all-takes" :to="`/progress/${summary.assignmentId}`"
+          >All takes of this drill</RouterLink
+        >
       </p>
       <slot name="notes" />
     </div>

@@ -91,7 +91,7 @@ function hear(from: number) {
     <section class="sheet verdict">
       <StepWord :decision="take.summary.measured.decision" large />
       <p class="reason">{{ take.summary.measured.decision.reason }}</p>
-      <p v-if="take.review" class="reviewed">
+      <p v-if="take.review" data-test="reviewed" class="reviewed">
         <b>{{ take.review.author }}: {{ take.review.accepted ? 'accepted' : 'once more' }}.</b>
         <template v-if="take.review.note"> “{{ take.review.note }}”</template>
       </p>
@@ -102,7 +102,7 @@ function hear(from: number) {
       <TakeFigures :take="take" />
       <section class="sheet stack">
         <div>
-          <h2>Every note</h2>
+          <h2 data-test="every-note">Every note</h2>
           <p class="small quiet">
             Where each note came, above the line early, below it late; under it how loud, and how
             far it sounds towards the next. Inside the grey bands nothing is heard. Press a note to
@@ -120,7 +120,7 @@ function hear(from: number) {
         />
         <ul v-else-if="comments.length" class="comments">
           <li v-for="c in comments" :key="c.id">
-            <button type="button" @click="choose(c.note)">
+            <button data-test="pinned-note" type="button" @click="choose(c.note)">
               Note {{ (c.note % take.chart.notes.length) + 1 }}</button
             ><b>{{ c.author.name }}:</b> {{ c.text }}
           </li>
@@ -146,7 +146,7 @@ function hear(from: number) {
       </section>
       <section v-if="passes > 1" class="sheet stack">
         <div>
-          <h2>Passes under one another</h2>
+          <h2 data-test="passes">Passes under one another</h2>
           <p class="small quiet">
             What comes back in every pass is a habit; what comes once is chance. Up is early, down
             is late.
@@ -163,7 +163,7 @@ function hear(from: number) {
       <div class="two">
         <section v-if="take.analysis.transitions.length" class="sheet stack">
           <div>
-            <h2>From finger to finger</h2>
+            <h2 data-test="transitions">From finger to finger</h2>
             <p class="small quiet">
               By how many ms the step to the second finger is longer (+) or shorter than its share.
               A dash: too few times to say.
@@ -181,7 +181,7 @@ function hear(from: number) {
       </div>
       <section v-if="take.analysis.groups.length" class="sheet stack">
         <div>
-          <h2>Where the time goes</h2>
+          <h2 data-test="groups">Where the time goes</h2>
           <p class="small quiet">
             The mean lateness (right) or earliness (left) of groups of notes, with the range it may
             lie in. Coloured where it is heard and surely there.
@@ -190,12 +190,12 @@ function hear(from: number) {
         <GroupBars :analysis="take.analysis" />
       </section>
       <details class="more stack" :open="person?.role !== 'student'">
-        <summary>More for the instructor</summary>
+        <summary data-test="more-figures">More for the instructor</summary>
         <MoreFigures :analysis="take.analysis" />
       </details>
       <section class="sheet stack">
         <div>
-          <h2>Another take beside it</h2>
+          <h2 data-test="another-take">Another take beside it</h2>
           <p class="small quiet">
             Last month against today, or picked against slurred: any take of the same notes.
           </p>
