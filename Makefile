@@ -13,7 +13,7 @@ export CGO_ENABLED := 0
 GENERATED := api/api.gen.go web/src/api/schema.d.ts docs/drill.schema.json web/src/api/limits.gen.ts
 DEBIAN := postgresql
 DEBIAN_CORPUS := fluidsynth fluid-soundfont-gm opus-tools espeak-ng
-DEBIAN_TEST := chromium-headless-shell flac libxml2-utils lilypond midicsv poppler-utils $(DEBIAN_CORPUS)
+DEBIAN_TEST := chromium-headless-shell flac libxml2-utils lilypond midicsv poppler-utils python3 $(DEBIAN_CORPUS)
 FUZZTIME := 30s
 GO_SOURCES := $(shell git ls-files -co --exclude-standard '*.go' '*.sql' go.mod go.sum api/openapi.yaml 2>/dev/null)
 DEVICE_SOURCES := $(shell git ls-files -co --exclude-standard 'core/*.go' 'device/*.go' ':!*_test.go' go.mod 2>/dev/null)
@@ -43,7 +43,7 @@ serve: ## Serve the application with its own data
 test: install-test-tools fresh ## Run all tests, in the browser too
 	$(call built)
 	@$(MAKE) --no-print-directory -j2 --keep-going --output-sync=target test-browser test-races test-core lint-go lint-web test-web
-	@go run ./cmd/tested -sum bin/browser.tests bin/races.tests bin/core.tests
+	@go run ./cmd/tested -sum bin/browser.tests bin/races.tests bin/core.tests bin/web.tests
 
 .PHONY: build
 build: ## Build bin/manudrill and beside it bin/manudrill-house, with the web interface inside
@@ -139,7 +139,7 @@ test-go: test-core test-races test-browser ## All Go tests
 
 .PHONY: test-web
 test-web: web/node_modules/.package-lock.json ## Tests of the web interface's own code
-	cd web && npm test --silent
+	@cd web && npx vitest run --reporter=dot --reporter=json --outputFile.json=../bin/web.tests
 
 .PHONY: lint
 lint: fresh lint-go lint-web ## Format, vet, lint, types; generated code must be fresh

@@ -58,6 +58,9 @@ func TestTheDemoStudio(t *testing.T) {
 // A demo whose making was cut off is made to its end, and is the same as one made
 // in one go.
 func TestTheDemoIsMadeToItsEnd(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	whole, cut := storetest.Open(t), storetest.Open(t)
 	making, err := beginWith(t.Context(), whole, few, 1, now)
 	require.NoError(t, err)
@@ -93,6 +96,9 @@ func TestTheDemoIsMadeToItsEnd(t *testing.T) {
 // The histories that were put in are told, and forecasts made on the record in the past
 // hold in 75 to 95 of 100 cases. Sounds have no part in it.
 func TestTheHistoriesAreTold(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	s := storetest.Open(t)
 	making, err := Begin(t.Context(), s, Weeks, now)
 	require.NoError(t, err)

@@ -26,7 +26,16 @@ import (
 const playerInTheBrowser = `(() => {
 	window.played = []
 	window.said = []
-	window.sounds ??= {}
+	// What is played is ready before there is a microphone: a busy machine would still decode
+	// while the first notes are due.
+	const decoder = new OfflineAudioContext(1, 1, 48000)
+	const ready = Object.fromEntries(Object.entries(window.sounds ?? {}).map(([name, wav]) => [name,
+		decoder.decodeAudioData(Uint8Array.from(atob(wav), (c) => c.charCodeAt(0)).buffer)]))
+	const devices = navigator.mediaDevices, microphone = devices.getUserMedia
+	devices.getUserMedia = async (...what) => {
+		await Promise.all(Object.values(ready))
+		return microphone.apply(devices, what)
+	}
 	const ears = new Map() // what the microphone hears, by whose clock it is heard
 	AudioContext.prototype.createMediaStreamSource = function () {
 		ears.set(this, this.createGain())
@@ -54,7 +63,7 @@ const playerInTheBrowser = `(() => {
 		const stage = await shown('.stage')
 		const name = stage.querySelector('h1').innerText + ' at ' + stage.querySelector('.bpm b').innerText
 		played.push(name)
-		if (!sounds[name]) return
+		if (!ready[name]) return
 		const buffer = await hear(take.context, name)
 		if (take !== due) return
 		source = buffer
@@ -62,9 +71,8 @@ const playerInTheBrowser = `(() => {
 		start.call(source, take.at + late, late)
 	}
 	async function hear(context, name) {
-		const raw = Uint8Array.from(atob(sounds[name]), (c) => c.charCodeAt(0))
 		const buffer = context.createBufferSource()
-		buffer.buffer = await context.decodeAudioData(raw.buffer)
+		buffer.buffer = await ready[name]
 		buffer.connect(ears.get(context))
 		return buffer
 	}

@@ -17,8 +17,8 @@ const listOfFiles: Plugin = {
 export default defineConfig({
   plugins: [
     vue(),
-    // Of the component library's styles those of the components that are used.
-    elementStyles({}),
+    // Of the component library's styles those of the components that are used; tests draw none.
+    process.env.VITEST ? undefined : elementStyles({}),
     listOfFiles,
     // Compressed once here, so that the server need not for each who asks. A tenth less by
     // brotli's best would take twelve times as long, most of a build.

@@ -12,6 +12,9 @@ import (
 // is wanted of the whole corpus, but for timing, where they are what is reached with some
 // room: docs/listening.md has the figures of all.
 func TestASmallPartOfTheCorpusIsHeard(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	part, err := smallPart()
 	require.NoError(t, err)
 	all := &tally{}
@@ -34,6 +37,9 @@ func TestASmallPartOfTheCorpusIsHeard(t *testing.T) {
 
 // The same take is made each time, so that figures can be repeated.
 func TestATakeIsMadeTheSameTwice(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	r := recipes(atHand, 1)[0]
 	first, err := r.make(newBanks().of)
 	require.NoError(t, err)
@@ -98,6 +104,9 @@ func TestFIsTheHarmonicMeanOfPrecisionAndRecall(t *testing.T) {
 // What a take was played is what a perfect ear would tell: nothing wrong, and all its
 // mistakes found.
 func TestAnEarThatKnowsTheTruthScoresFull(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	for _, r := range recipes(atHand, 1) {
 		if r.condition.name != "fumbles" {
 			continue

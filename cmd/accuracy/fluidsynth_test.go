@@ -28,6 +28,9 @@ import (
 // overdriven guitars are left out: they ring on beneath the next note of the same string,
 // hardly softer, as no string can.
 func TestAnExportedChartIsHeardAsItIsWritten(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	d := drill.New("exported", drill.FingerPerFret{Orders: [][]int{{1, 2, 3, 4}}})
 	d.Path.Strings, d.Attacks.Rule, d.Rhythm.NotesPerBeat, d.Rhythm.Passes = []int{5, 4, 3, 2}, drill.AllPicked, 2, 2
 	c, err := d.Chart(guitar.Standard(), 90)

@@ -147,6 +147,9 @@ func ownTakes(t *testing.T) (all []*take) {
 // All that is heard is held, note by note. Sounds of our own are always the same; of those
 // that other programs make there must be some left that are.
 func TestAllIsHeardAsItWasWrittenDown(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	if runtime.GOARCH != "amd64" {
 		t.Skip("written down where multiplying and adding round twice")
 	}

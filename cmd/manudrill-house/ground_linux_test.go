@@ -49,6 +49,9 @@ func fill(t *testing.T, disk string) (empty func()) {
 // A full disk is said to be full; what was kept stays, and once there is room all
 // goes on.
 func TestAFullDisk(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	t.Parallel()
 	for name, which := range map[string]func(disk string) (data string, env []string, says []int){
 		"of the recordings that come in": func(disk string) (string, []string, []int) {
@@ -91,6 +94,9 @@ func TestAFullDisk(t *testing.T) {
 // While the database is away nobody is told that they are nobody: it is said that
 // it does not answer, and that nothing is lost.
 func TestADatabaseThatIsAway(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	t.Parallel()
 	cluster, err := pgcluster.StartThrowaway(t.Context())
 	require.NoError(t, err)
@@ -119,6 +125,9 @@ func TestADatabaseThatIsAway(t *testing.T) {
 // A program that is killed while it brings the tables up to date leaves them so
 // that the next one does.
 func TestKilledInTheMiddleOfAMigration(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	t.Parallel()
 	cluster, err := pgcluster.StartThrowaway(t.Context())
 	require.NoError(t, err)
@@ -155,6 +164,9 @@ func TestKilledInTheMiddleOfAMigration(t *testing.T) {
 
 // What was backed up is there again, sounds too, in another place.
 func TestBackedUpAndRestored(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	t.Parallel()
 	data, elsewhere := ownFolder(t), ownFolder(t)
 	p := servingOn(t, data)

@@ -489,6 +489,9 @@ func underFire(t *testing.T, times int, kill func(data string, p *process, s *st
 // Whatever was acknowledged is there, once, however often the server is killed in
 // the middle of hand-ins, jobs and edits.
 func TestKillingTheServerLosesNothing(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	t.Parallel()
 	underFire(t, kills(3), func(data string, p *process, s *studio) *process {
 		p.signal(syscall.SIGKILL)
@@ -501,6 +504,9 @@ func TestKillingTheServerLosesNothing(t *testing.T) {
 
 // The same when it is PostgreSQL that is killed; the server goes on.
 func TestKillingPostgreSQLLosesNothing(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	t.Parallel()
 	underFire(t, (kills(4)+2)/3, func(data string, p *process, s *studio) *process {
 		pid, err := os.ReadFile(filepath.Join(data, "postgresql", "postmaster.pid"))
@@ -518,6 +524,9 @@ func TestKillingPostgreSQLLosesNothing(t *testing.T) {
 
 // Ctrl+C in the first second leaves nothing that the next start stumbles over.
 func TestInterruptedInItsFirstSecond(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	t.Parallel()
 	data := ownFolder(t)
 	for _, after := range []time.Duration{20, 150, 400, 800, 1200} {
@@ -533,6 +542,9 @@ func TestInterruptedInItsFirstSecond(t *testing.T) {
 
 // SIGTERM finishes what was taken on; a second one ends at once.
 func TestAServerFinishesWhatItHasTaken(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	t.Parallel()
 	data := ownFolder(t)
 	p := servingOn(t, data)

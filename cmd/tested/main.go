@@ -2,7 +2,7 @@
 // skipped is counted too, with its reason: a test that asks nothing must not go unseen.
 //
 //	tested -to FILE go test …    runs tests and adds their count to a file
-//	tested -sum FILE…            prints the counts of files, added up
+//	tested -sum FILE…            prints the counts of files, added up; Vitest's too
 package main
 
 import (
@@ -79,8 +79,8 @@ func printSum(w io.Writer, files []string) error {
 		if err != nil {
 			return err
 		}
-		var c count
-		if err := json.Unmarshal(raw, &c); err != nil {
+		c, err := counted(raw)
+		if err != nil {
 			return fmt.Errorf("%s: %w", name, err)
 		}
 		all.Passed += c.Passed
@@ -93,6 +93,29 @@ func printSum(w io.Writer, files []string) error {
 	}
 	_, err := fmt.Fprintf(w, "%d passed, %d failed, %d skipped\n", all.Passed, all.Failed, len(all.Skipped))
 	return err
+}
+
+// counted reads a count that was written, or what Vitest says of the front end's tests
+// (--reporter=json, the form of Jest's).
+func counted(raw []byte) (count, error) {
+	var c struct {
+		count
+		NumPassedTests, NumFailedTests int
+		TestResults                    []struct {
+			AssertionResults []struct{ Status, FullName string }
+		}
+	}
+	err := json.Unmarshal(raw, &c)
+	c.Passed += c.NumPassedTests
+	c.Failed += c.NumFailedTests
+	for _, file := range c.TestResults {
+		for _, t := range file.AssertionResults {
+			if t.Status != "passed" && t.Status != "failed" {
+				c.Skipped = append(c.Skipped, fmt.Sprintf("web %s: %s", t.FullName, t.Status))
+			}
+		}
+	}
+	return c.count, err
 }
 
 // An event is one line of go test -json (cmd/test2json).

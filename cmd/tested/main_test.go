@@ -1,6 +1,7 @@
 package main
 
 import (
+	"os"
 	"path/filepath"
 	"strings"
 	"testing"
@@ -42,8 +43,11 @@ func TestCountsAreAddedUp(t *testing.T) {
 	a, b := filepath.Join(t.TempDir(), "a"), filepath.Join(t.TempDir(), "b")
 	require.NoError(t, count{2, 0, []string{"z: no"}}.write(a))
 	require.NoError(t, count{3, 1, []string{"a: none"}}.write(b))
+	web := filepath.Join(t.TempDir(), "web")
+	require.NoError(t, os.WriteFile(web, []byte(`{"numTotalTests":4,"numPassedTests":2,"numFailedTests":1,"numPendingTests":1,"testResults":[{"assertionResults":[
+		{"status":"passed","fullName":"a number is typed"},{"status":"passed","fullName":"b"},{"status":"failed","fullName":"c"},{"status":"skipped","fullName":"a list keeps"}]}]}`), 0o600))
 	var said strings.Builder
-	require.NoError(t, printSum(&said, []string{a, b}))
-	assert.Equal(t, "skipped: a: none\nskipped: z: no\n5 passed, 1 failed, 2 skipped\n", said.String())
+	require.NoError(t, printSum(&said, []string{a, b, web}))
+	assert.Equal(t, "skipped: a: none\nskipped: web a list keeps: skipped\nskipped: z: no\n7 passed, 2 failed, 3 skipped\n", said.String())
 	assert.Error(t, printSum(&said, []string{filepath.Join(t.TempDir(), "none")}), "a part that was not run is no zero")
 }

@@ -234,6 +234,9 @@ func TestHowNotesAreJoinedComesBeforeACauseThatExplainsLittle(t *testing.T) {
 // Of a hand that strays alike everywhere no spot is named but by chance, and seldom: no
 // finger, no string change, no tiring.
 func TestOfAHandThatStraysAlikeNoSpotIsNamed(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	rng := rand.New(rand.NewPCG(1, 2))
 	for _, passes := range []int{2, 4} {
 		c := chartOf(t, passes)

@@ -91,6 +91,9 @@ func TestHowFarSomebodyGotIsToldByTheGate(t *testing.T) {
 }
 
 func TestWhatTheSlursCostIsSaidOnlyWhereItIsSure(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	d := drill.New("test", drill.SlurCombinations{Combinations: [][]int{{1, 2, 4}}, Slur: drill.HammerOns})
 	d.Path.Stay.Count, d.Rhythm.NotesPerBeat = 4, 3
 	c, err := d.PickedFirst().Chart(guitar.Standard(), 60)

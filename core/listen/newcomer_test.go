@@ -26,6 +26,9 @@ func over(seed uint64, ringing, other, loud float64) []float64 {
 // those of that string: of seven pairs of strings and four players each all but one or two.
 // One 24 dB below, as a string that is touched, is none.
 func TestASofterNoteOnAnotherStringIsHeard(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	heard, none, all := 0, 0, 0
 	for _, pair := range [][2]float64{{55, 69}, {50, 64}, {45, 61}, {57, 66}, {52, 59}, {64, 71}, {48, 55}} {
 		for seed := range uint64(4) {

@@ -72,6 +72,9 @@ func TestSteadyPlayersAreLeftInPeace(t *testing.T) {
 // What was put in is marked, at its place: a pair that is late, a note left out, one a
 // fret off.
 func TestFaultsAreMarkedWhileTheyAreMade(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	late, lateMarked, elsewhere, mistakes, marked, others := 0, 0, 0, 0, 0, 0
 	for seed := range uint64(8) {
 		c := chartOf(t, 84, drill.HammerOns, 3)

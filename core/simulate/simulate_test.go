@@ -177,6 +177,9 @@ func TestARenditionIsExact(t *testing.T) {
 // From the bench to the measured take: a steady player's drill of every family
 // is heard note for note, and as uneven as the player was.
 func TestEveryFamilyIsHeardNoteForNote(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	for _, f := range library.Families() {
 		c, err := f.Drill.Chart(guitar.Standard(), 100)
 		require.NoError(t, err)

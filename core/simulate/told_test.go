@@ -55,6 +55,9 @@ func usual(seed uint64) simulate.Player {
 // What the player was told is what the analysis says, each fault alone, over
 // several players. The bounds are those of the estimate from so many notes.
 func TestEachFaultIsToldAsItWasPlayed(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	for name, c := range map[string]struct {
 		slur   drill.Slur
 		bpm    float64
@@ -148,6 +151,9 @@ func TestEachFaultIsToldAsItWasPlayed(t *testing.T) {
 // from some 200 intervals, each within its own interval of confidence in nineteen
 // of twenty cases; here over eight players with room for one.
 func TestClockAndHandAreToldApart(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	outside := 0
 	for seed := range uint64(8) {
 		c := chartOf(t, 110, drill.HammerOns, 14)

@@ -39,6 +39,9 @@ func clean(a evenness.Analysis, c chart.Chart, l tempo.Ladder) bool {
 // Simulated players whose limit is known, from the share of their takes that pass the gate
 // at each tempo, are found by a search within three minutes.
 func TestASearchFindsTheLimitOfAPlayer(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	d := drill.New("slurs", drill.SlurCombinations{Combinations: [][]int{{1, 2, 4}}, Slur: drill.BothSlurs})
 	d.Path.Back = drill.Returns
 	l := tempo.Usual()

@@ -60,17 +60,13 @@ func TestAnArchive(t *testing.T) {
 	assert.Equal(t, "'=1+1", rows[2][1], "no spreadsheet runs it")
 }
 
-// Another reader of the format opens it too: Python's zipfile, where there is one.
+// Another reader of the format opens it too: Python's zipfile.
 func TestAnotherReaderOpensIt(t *testing.T) {
-	python, err := exec.LookPath("python3")
-	if err != nil {
-		t.Skip("there is no python3 here")
-	}
 	name := filepath.Join(t.TempDir(), "student.zip")
 	var b bytes.Buffer
 	example(t, &b)
 	require.NoError(t, os.WriteFile(name, b.Bytes(), 0o600))
-	out, err := exec.Command(python, "-m", "zipfile", "-t", name).CombinedOutput()
+	out, err := exec.Command("python3", "-m", "zipfile", "-t", name).CombinedOutput()
 	require.NoError(t, err, "%s", out)
 	assert.Contains(t, string(out), "Done testing")
 }

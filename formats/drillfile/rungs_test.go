@@ -20,6 +20,9 @@ import (
 // A drill that is accepted is one at every rung of its ladder, whatever its tempo: it is
 // written out, lies on the neck, and lasts as long as it is said to.
 func TestADrillThatIsAcceptedIsOneAtEveryRung(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	g, schema := guitar.Standard(), schemaAt(t, "")
 	rapid.Check(t, func(t *rapid.T) {
 		d := drilltest.AnyDrill(t)
@@ -45,6 +48,9 @@ func TestADrillThatIsAcceptedIsOneAtEveryRung(t *testing.T) {
 
 // The shipped drills are drills at every tempo that is practised: none breaks at 172.
 func TestShippedDrillsAtEveryTempo(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	g := guitar.Standard()
 	var shipped []drill.Drill
 	for _, f := range library.Families() {

@@ -76,6 +76,9 @@ func scale(t *testing.T, root int, spelled string) chart.Chart {
 // verovio (an independent engraver) draws the signature and no sign beside it: within a scale
 // every note is as the signature says.
 func TestSignaturesAreDrawn(t *testing.T) {
+	if testing.Short() {
+		t.Skip("takes long")
+	}
 	for _, c := range []struct {
 		root    int
 		spelled string
