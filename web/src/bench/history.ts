@@ -28,7 +28,7 @@ export function meaning(value: unknown): string {
 
 /** The most steps kept; the oldest go first. */
 const longest = 400
-/** Changes that follow each other faster, as in a drag, are one step. */
+/** Changes that follow each other faster are one step; a drag is one, however long it is held. */
 const pause = 400
 
 /** Goes one step back; the same history where there is none. */
@@ -98,11 +98,23 @@ export function useHistory<T>(key: string, fresh: () => T) {
     history.value = after
     keep()
   }
+  let held = false
+  let due = false
+  function settleUnheld() {
+    due = held
+    if (!held) settle()
+  }
+  const pointer = (event: Event) => {
+    held = event.type === 'pointerdown'
+    if (due) settleUnheld()
+  }
+  const pointers = ['pointerdown', 'pointerup', 'pointercancel']
+  for (const type of pointers) addEventListener(type, pointer, { capture: true })
   watch(
     value,
     () => {
       clearTimeout(timer)
-      timer = setTimeout(settle, pause)
+      timer = setTimeout(settleUnheld, pause)
     },
     { deep: true },
   )
@@ -114,6 +126,10 @@ export function useHistory<T>(key: string, fresh: () => T) {
   }
   // What is changed last must not be lost on a reload within the pause.
   addEventListener('pagehide', settle)
+  function listenNoMore() {
+    removeEventListener('pagehide', settle)
+    for (const type of pointers) removeEventListener(type, pointer, { capture: true })
+  }
 
   return {
     value,
@@ -142,12 +158,12 @@ export function useHistory<T>(key: string, fresh: () => T) {
     /** Ends it; what is not saved stays in the browser. */
     leave() {
       settle()
-      removeEventListener('pagehide', settle)
+      listenNoMore()
     },
     /** Ends it and takes it out of the browser. */
     forget() {
       clearTimeout(timer)
-      removeEventListener('pagehide', settle)
+      listenNoMore()
       localStorage.removeItem(key)
     },
   }
