@@ -43,5 +43,11 @@ export default defineConfig({
       checks: { pluginTimings: false },
     },
   },
-  test: { environment: 'node', include: ['src/**/*.test.ts'] },
+  test: {
+    environment: 'node',
+    include: ['src/**/*.test.ts'],
+    // A machine may be busy, and a test that passes does not wait.
+    testTimeout: 90_000,
+    hookTimeout: 90_000,
+  },
 })
