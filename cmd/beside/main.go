@@ -15,10 +15,14 @@ import (
 func main() {
 	log.SetFlags(0)
 	busy := flag.Int("busy", 2, "how many processes keep a core busy each")
+	one := flag.Bool("one", false, "be one of them, until the standard input ends")
 	flag.Parse()
-	if flag.NArg() == 0 {
+	if *one {
 		keepBusy()
 		return
+	}
+	if flag.NArg() == 0 {
+		log.Fatal("say what is to be run, as: beside go test ./e2e")
 	}
 	if err := run(*busy, flag.Args()); err != nil {
 		log.Fatal(err)
@@ -40,7 +44,7 @@ func run(busy int, args []string) error {
 		return err
 	}
 	for range busy {
-		load := exec.Command(self)
+		load := exec.Command(self, "-one")
 		held, err := load.StdinPipe()
 		if err != nil {
 			return err
