@@ -36,12 +36,15 @@ class Recording extends AudioWorkletProcessor {
 
   process(inputs: Float32Array[][]): boolean {
     const input = inputs[0]?.[0] ?? nothing
-    // A block for which nobody asked, or in which nothing has come, is silence: else all that
-    // follows would be early.
-    const missing = Math.min(longest, currentFrame - (this.next ?? currentFrame))
-    for (let n = 0; n < missing; n++) this.take(0, currentFrame - missing + n)
-    for (const [n, v] of input.entries()) this.take(v, currentFrame + n)
-    this.next = currentFrame + input.length
+    // Where the page is at work on what sounds, the clock of this thread may stand still for a
+    // block: what is past already, it cannot say again. A clock ahead tells of blocks that
+    // nobody asked for: they are silence, else all that follows would be early.
+    const next = this.next ?? currentFrame
+    const at = Math.max(next, currentFrame)
+    const missing = Math.min(longest, at - next)
+    for (let n = 0; n < missing; n++) this.take(0, at - missing + n)
+    for (const [n, v] of input.entries()) this.take(v, at + n)
+    this.next = at + input.length
     return true
   }
 
@@ -59,3 +62,5 @@ class Recording extends AudioWorkletProcessor {
 }
 
 registerProcessor('recording', Recording)
+
+export {} // a module, which tests can import
