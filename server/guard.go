@@ -100,6 +100,9 @@ func (s *Server) guard() (gin.HandlerFunc, error) {
 			tell(c, badRequest(err))
 			return
 		}
+		if !isFile {
+			waitNoMore(http.NewResponseController(c.Writer))
+		}
 		c.Next()
 	}, nil
 }
@@ -130,6 +133,13 @@ func limitTime(c *gin.Context) (end func()) {
 	ctx, cancel := context.WithDeadline(c.Request.Context(), until)
 	c.Request = c.Request.WithContext(ctx)
 	return cancel
+}
+
+// waitNoMore ends the time a body had, once it is read. A time that runs out while the answer
+// is made would be taken for a broken connection: net/http then gives up this request and
+// each that comes later on it.
+func waitNoMore(control *http.ResponseController) {
+	_ = control.SetReadDeadline(time.Time{}) // a writer that cannot has no connection to wait for
 }
 
 // badRequest tells in short where a request leaves the contract.

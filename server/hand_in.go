@@ -194,6 +194,9 @@ func (p *patientReader) Read(b []byte) (int, error) {
 	}
 	_ = p.control.SetReadDeadline(wait) // a writer that cannot has no connection to wait for
 	n, err := p.from.Read(b)
+	if errors.Is(err, io.EOF) {
+		waitNoMore(p.control)
+	}
 	p.failed = err != nil && !errors.Is(err, io.EOF)
 	return n, err
 }

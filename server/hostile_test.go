@@ -5,9 +5,11 @@ import (
 	"io"
 	"net/http"
 	"net/http/httptest"
+	"net/url"
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/getkin/kin-openapi/openapi3"
 	"github.com/google/uuid"
@@ -145,6 +147,53 @@ type endless struct{}
 func (endless) Read(p []byte) (int, error) {
 	clear(p)
 	return len(p), nil
+}
+
+// A time to read that outlives the body would end the connection and each later request on it
+// (net/http: the background read of a connection cancels its context).
+func TestATimeToReadEndsWithTheBody(t *testing.T) {
+	handler, err := server.New(kept, somePages, plenty)
+	require.NoError(t, err)
+	deadlines := make(chan []time.Time, 1)
+	srv := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		watched := &deadlineWatch{ResponseWriter: w}
+		handler.ServeHTTP(watched, r)
+		deadlines <- watched.set
+	}))
+	t.Cleanup(srv.Close)
+	a := assigned(t, someDrill(), ann)
+	c := as(t, ann)
+	own, err := url.Parse(srv.URL)
+	require.NoError(t, err)
+	old, err := url.Parse(base)
+	require.NoError(t, err)
+	c.http.Jar.SetCookies(own, c.http.Jar.Cookies(old))
+	c.at = srv.URL
+	take := played(t, someDrill(), 100, steady).EncodeWAV()
+	for name, do := range map[string]func(){
+		"no body":     func() { c.do(http.MethodGet, "/assignments", nil) },
+		"JSON":        func() { c.do(http.MethodPut, "/session", map[string]any{"personId": ann.ID}) },
+		"a recording": func() { c.do(http.MethodPut, takePath(a, uuid.New(), 100), take) },
+	} {
+		do()
+		set := <-deadlines
+		require.NotEmpty(t, set, name)
+		assert.False(t, set[0].IsZero(), "%s is waited for, but not for ever", name)
+		assert.True(t, set[len(set)-1].IsZero(), "%s: nothing is waited for any more", name)
+	}
+}
+
+// A deadlineWatch keeps which times to read are set.
+type deadlineWatch struct {
+	http.ResponseWriter
+	set []time.Time
+}
+
+func (d *deadlineWatch) Unwrap() http.ResponseWriter { return d.ResponseWriter }
+
+func (d *deadlineWatch) SetReadDeadline(until time.Time) error {
+	d.set = append(d.set, until)
+	return http.NewResponseController(d.ResponseWriter).SetReadDeadline(until)
 }
 
 // Deep and wide JSON is refused with little memory and soon.
