@@ -25,8 +25,8 @@ func TestFromADrillToAMeasuredTake(t *testing.T) {
 	p.see("drill-state:new")
 
 	p.fill("drill-name", "Pairs and triples")
-	p.press("leave-out", "12")
-	p.press("add-fingers", "234")
+	p.press("leave-out:12")
+	p.press("add-fingers:234")
 	p.pick("slur", "both")
 	p.fill("position", "5")
 	p.see("notes-a-pass", "50")
@@ -42,7 +42,7 @@ func TestFromADrillToAMeasuredTake(t *testing.T) {
 	p.see("assign")
 
 	p.press("assign")
-	p.press("assign-to", student)
+	p.press("assign-to:" + student)
 	p.press("assign-now")
 	p.see("withdraw")
 	p.escape()
@@ -66,10 +66,10 @@ func TestFromADrillToAMeasuredTake(t *testing.T) {
 	p.see("passes")
 	assert.Positive(t, p.count("table tbody tr"))
 	p.see("sound-at") // the sound has been loaded
-	p.press("explain", "Timing spread")
+	p.press("explain:Timing spread")
 	p.reads("standard deviation of their distance")
 	p.click(`.mark[aria-label]`)
-	p.press("sound", "playing") // it plays from the note
+	p.press("sound:playing") // it plays from the note
 
 	p.press("all-takes")
 	p.see("where-it-stands", "1", "64")
@@ -80,7 +80,7 @@ func TestFromADrillToAMeasuredTake(t *testing.T) {
 
 	p.enterByTheDoor(instructor)
 	p.reads("Pairs and triples", student)
-	p.press("goto", "/students")
+	p.press("goto:/students")
 	p.see("latest-takes")
 	p.reads("64 bpm")
 }
@@ -90,14 +90,14 @@ func TestDrillsAreOpenedChangedCopiedAndDeleted(t *testing.T) {
 	h.onTheStand(shortDrill("To be changed"))
 	p := h.open(browser.Window{})
 	p.enter(instructor)
-	p.press("drill", "To be changed")
+	p.press("drill:To be changed")
 	p.see("notes-a-pass", "8")
 	p.fill("position", "9")
 	p.see("drill-state:changed")
 	p.press("save")
 	p.see("version", "2")
 	p.see("assign") // the first one lies on a stand
-	p.press("goto", "/drills")
+	p.press("goto:/drills")
 	p.reads("Position 9, strings 4 to 1")
 	p.more("To be changed", "copy")
 	p.until("the copy is on the list", `[...document.querySelectorAll('article')].some(a => a.innerText.includes('(copy)'))`)
@@ -110,10 +110,10 @@ func TestDrillsAreOpenedChangedCopiedAndDeleted(t *testing.T) {
 	p.until("the copy is back", listed)
 	p.more("To be changed (copy)", "delete")
 	p.until("the copy is off the list again", "!"+listed)
-	p.press("shelf", "bin")
+	p.press("shelf:bin")
 	p.see("undo-it")
-	p.press("bring-back", "To be changed (copy)")
+	p.press("bring-back:To be changed (copy)")
 	p.see("nothing-deleted")
-	p.press("shelf", "all")
+	p.press("shelf:all")
 	p.until("the copy is back from the bin", listed)
 }

@@ -60,7 +60,7 @@ func TestAStandInACellar(t *testing.T) {
 	p := h.open(browser.Window{Keeps: true})
 	p.hearsPlayer(soundsOf(t, []drillfile.File{file}, 120))
 	p.do(chromedp.Navigate(at("/")), chromedp.WaitVisible(chromedp.CSS(`.choose li`)))
-	p.press("person", student)
+	p.press("person:" + student)
 	p.see("leave")
 	p.reads("Down below")
 	p.until("pages are seen to", `navigator.serviceWorker.ready.then(() => !!navigator.serviceWorker.controller)`)

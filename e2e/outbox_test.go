@@ -63,12 +63,12 @@ func TestTakesWaitForTheLine(t *testing.T) {
 	p.reads("Without a line")
 	p.press("hear-unsent")
 	p.until("it is heard", `document.querySelector('audio')?.duration > 1`)
-	p.press("discard", "broken-off")
+	p.press("discard:broken-off")
 	p.see("unsent:1")
 	p.see("undo-it")
 	p.press("undo-it")
 	p.see("unsent:2")
-	p.press("discard", "broken-off")
+	p.press("discard:broken-off")
 	p.reads("Manudrill cannot be reached", "tried again by itself")
 
 	p.cut(false)
@@ -141,7 +141,7 @@ func TestTwoWindowsChangeOneDrill(t *testing.T) {
 	first, second := h.open(browser.Window{}), h.open(browser.Window{})
 	for _, p := range []page{first, second} {
 		p.enter(instructor)
-		p.press("drill", "In two windows")
+		p.press("drill:In two windows")
 		p.see("notes-a-pass", "8")
 	}
 	first.fill("position", "9")

@@ -130,7 +130,7 @@ func TestAStudioOfOnesOwn(t *testing.T) {
 	owner.see("no-drills")
 
 	// Two students, of whom one stands in the list twice at first.
-	owner.press("goto", "/students")
+	owner.press("goto:/students")
 	owner.see("no-students")
 	owner.press("add-students")
 	owner.fill("list", "Mira Tamsin"+kb.Enter+"Jon Akkert; ; Mondays"+kb.Enter+"Mira Tamsin")
@@ -160,7 +160,7 @@ func TestAStudioOfOnesOwn(t *testing.T) {
 	jon := h.open(phone)
 	jon.do(chromedp.Navigate(h.at("/")))
 	jon.see("way:card")
-	jon.press("way", "card")
+	jon.press("way:card")
 	jon.fill("code", strings.ToLower(codes["Jon Akkert"]))
 	jon.do(chromedp.KeyEvent(kb.Enter))
 	jon.press("go-on-with-card")
@@ -175,8 +175,8 @@ func TestAStudioOfOnesOwn(t *testing.T) {
 	owner.press("save")
 	owner.see("version", "1")
 	owner.press("assign")
-	owner.press("group", "Mondays")
-	owner.press("assign-to", "Mira Tamsin")
+	owner.press("group:Mondays")
+	owner.press("assign-to:Mira Tamsin")
 	owner.accessible()
 	owner.press("assign-now")
 	owner.see("has-it", "140")
@@ -226,12 +226,12 @@ func TestAStudioOfOnesOwn(t *testing.T) {
 
 	owner.do(chromedp.Navigate(h.at("/students")))
 	owner.see("unread:1", "It hurts to lift.")
-	owner.press("student", "Mira Tamsin")
+	owner.press("student:Mira Tamsin")
 	owner.see("about-them", "mira")
-	owner.press("page", "/about")
+	owner.press("page:/about")
 	owner.see("audit")
 	owner.accessible()
-	owner.press("page", "/practice")
+	owner.press("page:/practice")
 	owner.click(`article a`)
 	owner.press("set-rung")
 	owner.fill("bpm", "100")
@@ -246,7 +246,7 @@ func TestAStudioOfOnesOwn(t *testing.T) {
 	jon.see("drill", "140") // nobody else is moved
 
 	// What was done to others' things is written down; other places say so.
-	owner.press("goto", "/studio")
+	owner.press("goto:/studio")
 	owner.see("teachers")
 	owner.see("audit-lines", "Oda Fernwick")
 	owner.accessible()

@@ -152,36 +152,31 @@ func (p page) click(selector string) {
 	}
 }
 
-// named selects what is called so for tests, and, where it is one of several, which. Words
-// can change without a test.
-func named(name string, of ...string) string {
-	s := fmt.Sprintf(`[data-test=%q]`, name)
-	for _, which := range of {
-		s += fmt.Sprintf(`[data-of=%q]`, which)
+// named selects what is called so for tests: "name", or "name:which" where it is one of
+// several. Words can change without a test.
+func named(what string) string {
+	name, which, one := strings.Cut(what, ":")
+	if !one {
+		return fmt.Sprintf(`[data-test=%q]`, name)
 	}
-	return s
+	return fmt.Sprintf(`[data-test=%q][data-of=%q]`, name, which)
 }
 
 // press presses what is called so.
-func (p page) press(name string, of ...string) {
+func (p page) press(what string) {
 	p.t.Helper()
-	p.click(named(name, of...))
+	p.click(named(what))
 }
 
-// see waits until something that is called so, "name" or "name:which", is shown and says some
-// values: numbers, names, or what somebody has written.
+// see waits until something that is called so is shown and says some values: numbers, names,
+// or what somebody has written.
 func (p page) see(what string, values ...string) {
 	p.t.Helper()
-	name, which, one := strings.Cut(what, ":")
-	selector := named(name)
-	if one {
-		selector = named(name, which)
-	}
 	p.until(fmt.Sprintf("%s says %q", what, values), fmt.Sprintf(`[...document.querySelectorAll(%s)].some((e) => {
 		const says = e.innerText.replace(/\s+/g, ' ')
 		const has = (value) => new RegExp('(?<![\\w.])' + value.replace(/[^\w\s]/g, '\\$&') + '(?![\\w.]*\\w)').test(says)
 		return e.checkVisibility() && %s.every(has)
-	})`, inScript(selector), inScript(append([]string{}, values...))))
+	})`, inScript(named(what)), inScript(append([]string{}, values...))))
 }
 
 // escape closes the dialog that is open.
@@ -200,14 +195,14 @@ func (p page) pick(group, value string) {
 // more opens a drill's further commands on the list and chooses one.
 func (p page) more(drill, command string) {
 	p.t.Helper()
-	p.press("more", drill)
+	p.press("more:" + drill)
 	p.menu("command", command)
 }
 
 // menu chooses from the menu that has opened.
 func (p page) menu(name, item string) {
 	p.t.Helper()
-	p.press(name, item)
+	p.press(name + ":" + item)
 	p.until("the menu is closed", `![...document.querySelectorAll('[role=menu]')].some(m => m.checkVisibility())`)
 }
 
@@ -241,7 +236,7 @@ func (p page) until(what, expression string) {
 func (p page) family(id string) {
 	p.t.Helper()
 	p.press("family")
-	p.press("family-option", id)
+	p.press("family-option:" + id)
 }
 
 // tabTo goes on from element to element by the tab key until one with a label
@@ -315,7 +310,7 @@ func (p page) enterAt(name, path string) {
 func (p page) enterByTheDoor(name string) {
 	p.t.Helper()
 	p.do(chromedp.Navigate(p.h.base + "/"))
-	p.press("person", name)
+	p.press("person:" + name)
 	p.see("leave")
 }
 

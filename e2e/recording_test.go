@@ -188,7 +188,7 @@ func TestFilesThatAreNoTakesAndOneThatIs(t *testing.T) {
 
 	p := h.open(browser.Window{})
 	p.sitDown(stand)
-	p.press("source", "file")
+	p.press("source:file")
 	p.see("drop-here")
 	for _, c := range []struct{ file, says string }{
 		{write("letter.wav", []byte("dear teacher")), "neither a WAV nor a FLAC file"},

@@ -37,7 +37,7 @@ func TestAnInstrumentThatTellsItsNotes(t *testing.T) {
 	p.enterAt(student, stand)
 	p.see("notes-a-pass", "8")
 	p.see("judged:here")
-	p.press("source", "midi")
+	p.press("source:midi")
 	p.reads("Simulated, to try it out")
 	p.press("play")
 	p.see("right-notes", "16")
@@ -62,7 +62,7 @@ func TestAKeyIsTappedInTime(t *testing.T) {
 	p.enterAt(student, stand)
 	p.see("notes-a-pass", "8")
 	p.see("judged:here")
-	p.press("source", "key")
+	p.press("source:key")
 	p.reads("for your timing alone")
 	evaluate[any](p, `(() => { // at each note that is due
 		let last

@@ -45,7 +45,7 @@ func TestHandsAreFilmedWhereTheInstructorAsks(t *testing.T) {
 	p.press("all-figures")
 	p.see("hands-video")
 	p.until("the film is there", `document.querySelector('video').readyState >= 2`)
-	p.press("sound", "still")
+	p.press("sound:still")
 	p.until("the film goes with the sound", fmt.Sprintf(`(() => {
 		const [film, sound] = [document.querySelector('video'), document.querySelector('audio')]
 		return sound.currentTime > 1 && Math.abs(film.currentTime + %g - sound.currentTime) < 0.8

@@ -100,10 +100,10 @@ func TestARemedyIsOneClickAway(t *testing.T) {
 	p := h.open(browser.Window{})
 	p.enterAt(instructor, path)
 	p.reads("Remedied: 1 to 3 alone", "at 70 % of the tempo")
-	p.press("take-remedy", "0")
+	p.press("take-remedy:0")
 	p.see("given")
 	p.enterAt(student, path)
-	p.press("take-remedy", "0")
+	p.press("take-remedy:0")
 	p.reads("Remedied: 1 to 3 alone", "a pass")
 	assert.Contains(t, evaluate[string](p, `location.pathname`), "/stand/")
 }

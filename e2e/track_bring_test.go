@@ -33,7 +33,7 @@ func TestAPaperLogIsBroughtIn(t *testing.T) {
 	mira, _ := h.pupilOf("Mira Papier", "Kept elsewhere")
 	p := h.open(browser.Window{})
 	p.enter(instructor)
-	p.press("goto", "/students")
+	p.press("goto:/students")
 	p.press("bring-in")
 	p.see("paper-log")
 	p.accessible()
@@ -44,7 +44,7 @@ func TestAPaperLogIsBroughtIn(t *testing.T) {
 		evaluate[any](p, `(() => { const s = document.querySelectorAll('.columns select')[`+string(rune('0'+i))+`]; s.value = '`+holds+`'; s.dispatchEvent(new Event('change')) })()`)
 		p.until("it is read anew", `document.querySelectorAll('.columns select')[`+string(rune('0'+i))+`].value === '`+holds+`'`)
 	}
-	p.press("dates", "dayFirst")
+	p.press("dates:dayFirst")
 	p.reads("3 Apr 2024", `Nobody here is called "Keiner"`, "1 line is left out")
 	p.accessible()
 	p.press("keep-lines")

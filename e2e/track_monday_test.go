@@ -101,9 +101,9 @@ type hands struct {
 	n int
 }
 
-func (h *hands) press(name string, of ...string) {
+func (h *hands) press(what string) {
 	h.t.Helper()
-	h.page.press(name, of...)
+	h.page.press(what)
 	h.n++
 }
 
@@ -139,17 +139,17 @@ func TestAMondayByMouse(t *testing.T) {
 	h := &hands{page: m.h.open(browser.Window{})}
 	h.enter(m.instructor)
 
-	h.press("goto", "/students")
+	h.press("goto:/students")
 	h.until("who needs help first stands first", `document.querySelector('tr.first')?.innerText.includes('Student 3 of') ?? false`)
 	h.at("who needs help first", 1)
 
-	h.press("goto", "/review")
+	h.press("goto:/review")
 	for i := range 8 {
 		h.inReview(8 - i)
 		if i < 3 {
 			h.press("set-rung")
 			h.see("set-rung-dialog")
-			h.press("rung-step", "1")
+			h.press("rung-step:1")
 			h.press("set-rung-now")
 			h.until("it is set", `!document.querySelector('[role=dialog]')`)
 		}
@@ -158,16 +158,16 @@ func TestAMondayByMouse(t *testing.T) {
 	h.inReview(0)
 	h.at("eight takes and three ladders", 1+8+3*3)
 
-	h.press("goto", "/students")
-	h.press("student", m.fresh.Name)
-	h.press("page", "/plan")
+	h.press("goto:/students")
+	h.press("student:" + m.fresh.Name)
+	h.press("page:/plan")
 	h.see("plan-state:new")
 	h.see("week")
 	h.press("keep-plan")
 	h.see("plan-state:kept")
 	h.at("a plan over four weeks", 4)
 
-	h.press("page", "")
+	h.press("page:")
 	h.press("report")
 	h.reads("13 weeks")
 	h.prints()

@@ -52,7 +52,7 @@ func TestTheGlanceByKeyboard(t *testing.T) {
 	take := h.playsTake(assignment, time.Now().Add(-time.Hour))
 	p := h.open(browser.Window{})
 	p.enter(instructor)
-	p.press("goto", "/students")
+	p.press("goto:/students")
 	p.see("glance", "Mira Ostrand")
 	p.reads("Too early to tell")
 	p.do(chromedp.KeyEvent("/"))
@@ -131,7 +131,7 @@ func TestAReviewByKeys(t *testing.T) {
 	h.playsTake(assignment, time.Now().Add(-100*24*time.Hour)) // who waits longest comes first
 	p := h.open(browser.Window{})
 	p.enter(instructor)
-	p.press("goto", "/review")
+	p.press("goto:/review")
 	p.see("every-note")
 	p.reads("Mira Waiting")
 	p.accessible()

@@ -18,6 +18,7 @@ import (
 	"testing"
 	"time"
 
+	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/google/uuid"
@@ -130,7 +131,7 @@ func TestTheBenchSaysWhatIsWrongMendsItAndLosesNothing(t *testing.T) {
 	p.fill("position", "22")
 	p.see("fault:path.position", "22")
 	p.see("mend:path.position", "21")
-	p.press("mend", "path.position")
+	p.press("mend:path.position")
 	p.see("notes-a-pass", "20")
 	p.until("it is mended", `document.querySelector('[data-test=position]').value === '21'`)
 	p.press("undo")
@@ -141,9 +142,9 @@ func TestTheBenchSaysWhatIsWrongMendsItAndLosesNothing(t *testing.T) {
 	p.press("redo")
 	p.see("fault:path.position", "22")
 	p.press("undo")
-	p.press("leave-out", "12")
+	p.press("leave-out:12")
 	p.see("fault:pattern")
-	p.press("add-fingers", "24")
+	p.press("add-fingers:24")
 	p.see("notes-a-pass", "20")
 	p.fill("drill-name", "Half made")
 	p.do(chromedp.Reload())
@@ -165,14 +166,14 @@ func TestRemarksAreMendedByAClick(t *testing.T) {
 	p.pick("slur", "both")
 	p.pick("notes-per-beat", "4")
 	p.see("remark:cycle", "2", "100")
-	p.press("mend", "cycle")
+	p.press("mend:cycle")
 	p.see("notes-a-pass", "52")
 	p.fill("position", "1")
 	p.family("scaleRun")
 	p.pick("begin-at", "any")
 	p.fill("position", "1")
 	p.see("remark:reach")
-	p.press("mend", "reach")
+	p.press("mend:reach")
 	p.until("the reach is mended", `![...document.querySelectorAll('.remarks .kind')].some(k => k.innerText === 'Reach')`)
 }
 
@@ -192,7 +193,7 @@ func TestTheNeckIsPlayedWithTheMouse(t *testing.T) {
 		place?.dispatchEvent(new MouseEvent('click', {bubbles: true}))
 		return !!place
 	})()`)
-	p.press("finger", "3")
+	p.press("finger:3")
 	p.until("the finger is set", `!!document.querySelector('[aria-label="String 3 fret 8, finger 3; press to change"]')`)
 	p.press("proposed-fingers")
 	p.until("the finger is proposed again", `!!document.querySelector('[aria-label="String 3 fret 8, finger 2; press to change"]')`)
@@ -291,7 +292,7 @@ func TestNewDrillsAreNew(t *testing.T) {
 	p := atTheBench(t)
 	p.fill("drill-name", "Begun on Monday")
 	p.until("it is kept", `Object.keys(localStorage).some(k => k.startsWith('manudrill bench new') && localStorage[k].includes('Begun on Monday'))`)
-	p.press("goto", "/drills")
+	p.press("goto:/drills")
 	p.see("new-drill")
 	p.press("new-drill")
 	p.see("go-on-draft")
@@ -314,6 +315,55 @@ func TestNewDrillsAreNew(t *testing.T) {
 	evaluate[any](p, `document.activeElement?.blur()`)
 	p.do(chromedp.KeyEvent("?"))
 	p.reads("At the bench", "hear it, or stop", "Everywhere")
+}
+
+// slowSaving keeps each drill that is saved on its way until the page is told to letGo.
+const slowSaving = `(() => {
+	const through = fetch
+	window.fetch = async (request) => {
+		if (/POST|PUT/.test(request.method) && /\/api\/drills/.test(request.url)) await new Promise((resolve) => (window.letGo = resolve))
+		return through(request)
+	}
+})()`
+
+// What is set while a drill is on its way to the studio is part of it, with all steps: of a
+// new one, which gets a page of its own, and of one that is saved anew, twice at once.
+func TestWhatIsSetWhileItIsSavedStays(t *testing.T) {
+	h := newHouse(t)
+	p := h.open(browser.Window{})
+	_, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: slowSaving})
+	require.NoError(t, err)
+	p.enterAt(instructor, "/drills/new")
+	save := func() {
+		t.Helper()
+		p.press("save")
+		p.until("it is on its way", `!!window.letGo`)
+	}
+	letGo := func() {
+		t.Helper()
+		evaluate[any](p, `(() => { const go = window.letGo; window.letGo = undefined; go() })()`)
+	}
+	position := `document.querySelector('[data-test=position]').value`
+	p.fill("position", "3")
+	save()
+	p.fill("position", "4")
+	letGo()
+	p.see("version", "1")
+	p.see("drill-state:changed")
+	p.until("what was set meanwhile lies there", position+` === '4'`)
+	assert.Equal(t, 3, h.latest().Path.Position)
+
+	save()
+	p.fill("position", "6")
+	p.press("save") // which waits for its turn
+	letGo()
+	p.until("the second is on its way", `!!window.letGo`)
+	letGo()
+	p.see("drill-state:saved")
+	assert.Equal(t, 6, h.latest().Path.Position, "with no word of another who has changed it")
+	p.press("undo")
+	p.press("undo")
+	p.until("there are the steps from before it was saved", position+` === '3'`)
 }
 
 // allOrders opens all variations of one finger per fret.
@@ -344,12 +394,12 @@ func TestAllVariationsMakeABlock(t *testing.T) {
 	p.until("every drill is on its tab", `document.querySelectorAll('.tab').length === 24`)
 	p.fill("block-name", "Twenty-four orders")
 	p.reads("Renamed")
-	p.press("leave-out-drill", "2")
+	p.press("leave-out-drill:2")
 	p.see("block-facts", "23", "5 min 45 s")
 	p.until("the later change alone can be undone", `document.querySelectorAll('.undoable').length === 1`)
 	p.press("undo-it")
 	p.see("block-facts", "24", "6 min")
-	p.press("move-up", "24")
+	p.press("move-up:24")
 	p.until("the last is the last but one", `document.querySelectorAll('section h2')[22].innerText.endsWith('4-3-2-1')`)
 	p.press("keep-all")
 	p.reads("Kept: 24 drills")
@@ -360,8 +410,8 @@ func TestAllVariationsMakeABlock(t *testing.T) {
 	p.see("drill-state:new")
 	p.see("notes-a-pass", "1440")
 	p.reads("without a stop")
-	p.press("goto", "/drills")
-	p.press("shelf", "blocks")
+	p.press("goto:/drills")
+	p.press("shelf:blocks")
 	p.see("block-facts", "24", "6 min")
 	p.reads("Twenty-four orders")
 }
@@ -378,19 +428,19 @@ func TestTheLibraryFindsAndKeeps(t *testing.T) {
 	p.fill("tag", "sharp")
 	p.press("put-there")
 	p.reads("Sewing 1")
-	p.press("favourite", "Needle in the hay")
-	p.press("shelf", "Sewing")
+	p.press("favourite:Needle in the hay")
+	p.press("shelf:Sewing")
 	p.reads("Needle in the hay")
-	p.press("shelf", "favourites")
+	p.press("shelf:favourites")
 	p.reads("Needle in the hay")
 	p.fill("search", "camel")
 	p.see("none-found")
 	p.fill("search", "needle sharp")
 	p.reads("Needle in the hay")
 
-	p.press("shelf", "ready")
+	p.press("shelf:ready")
 	p.reads("First slurs", "Twenty-four orders")
-	p.press("ready", "Hammer-ons 3-4")
+	p.press("ready:Hammer-ons 3-4")
 	p.see("drill-state:new")
 	p.see("notes-a-pass", "8")
 }
@@ -407,7 +457,7 @@ func TestADrillWithTakesIsVersionedOnTheBench(t *testing.T) {
 
 	p := h.open(browser.Window{})
 	p.enter(instructor)
-	p.press("drill", "Versioned")
+	p.press("drill:Versioned")
 	p.see("version", "1", "1")
 	p.fill("position", "9")
 	p.press("save")
@@ -430,12 +480,12 @@ func TestADrillIsFittedToAStudent(t *testing.T) {
 	p.family("fingerPerFret")
 	p.see("notes-a-pass", "24")
 	p.press("whose-hand")
-	p.press("whose-hand-option", student)
+	p.press("whose-hand-option:" + student)
 	p.press("keep-down")
 	p.press("setup")
 	p.see("setup-dialog:" + student)
 	p.fill("reach-14", "70")
-	p.press("tuning", "7 strings, B")
+	p.press("tuning:7 strings, B")
 	p.press("left-handed")
 	p.press("save-setup")
 	p.see("remark:reach", "70", "7")
@@ -493,7 +543,7 @@ func TestTheSheetIsSavedAsADrawing(t *testing.T) {
 	evaluate[any](p, `(() => { window.kept = {}; const make = URL.createObjectURL; URL.createObjectURL = blob => {
 		const reader = new FileReader(); reader.onload = () => { window.kept[blob.type] = reader.result }; reader.readAsDataURL(blob); return make(blob) } })()`)
 	saved := func(button, media string) []byte {
-		p.press("save-as", button)
+		p.press("save-as:" + button)
 		p.until(button+" is saved", `!!window.kept['`+media+`']`)
 		_, content, _ := strings.Cut(evaluate[string](p, `window.kept['`+media+`']`), ",")
 		raw, err := base64.StdEncoding.DecodeString(content)

@@ -19,9 +19,16 @@ func (r Record) Backtest() (b Backtest) {
 	end := r.Days[len(r.Days)-1].Date
 	for today := Monday(r.Days[0].Date).AddDate(0, 0, 6); today.Before(end); today = today.AddDate(0, 0, 7) {
 		then := r.until(today)
+		p, silent := then.paceAt(today)
+		if silent != "" {
+			continue
+		}
 		for _, goal := range r.Rungs {
-			f := then.Forecast(goal, today)
 			when := r.passed(goal)
+			if when != nil && !when.After(today) {
+				continue // passed already
+			}
+			f := then.forecastAt(p, goal, today)
 			if !f.Known || when == nil && f.Latest.After(end) {
 				continue
 			}

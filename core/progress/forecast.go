@@ -37,22 +37,36 @@ func (r Record) Forecast(goal tempo.Rung, today time.Time) Forecast {
 	if r.passed(goal) != nil {
 		return Forecast{Text: "Passed already."}
 	}
+	p, silent := r.paceAt(today)
+	if silent != "" {
+		return Forecast{Text: silent}
+	}
+	return r.forecastAt(p, goal, today)
+}
+
+// paceAt is that of the last weeks, or why nothing can be told of it.
+func (r Record) paceAt(today time.Time) (p pace, silent string) {
 	recent, _ := r.sincePause()
 	weeks := recent.Weeks()
 	weeks = weeks[max(0, len(weeks)-lookBack):]
 	if len(weeks) < forecastWeeks {
-		return Forecast{Text: fmt.Sprintf("It cannot be said yet: that takes %d weeks with takes that count, and there are %d.", forecastWeeks, len(weeks))}
+		return p, fmt.Sprintf("It cannot be said yet: that takes %d weeks with takes that count, and there are %d.", forecastWeeks, len(weeks))
 	}
 	if today.Sub(r.last()) > forecastFresh*week {
-		return Forecast{Text: "It cannot be said: nothing was played lately."}
+		return p, "It cannot be said: nothing was played lately."
 	}
 	p, rises := paceOf(weeks)
 	switch {
 	case !rises:
-		return Forecast{Text: "It cannot be said: the tempo does not surely go up."}
+		return p, "It cannot be said: the tempo does not surely go up."
 	case p.worst <= 0:
-		return Forecast{Text: "It cannot be said: nothing was won in the last weeks."}
+		return p, "It cannot be said: nothing was won in the last weeks."
 	}
+	return p, ""
+}
+
+// forecastAt tells when a rung that was not passed yet will be, at a pace.
+func (r Record) forecastAt(p pace, goal tempo.Rung, today time.Time) Forecast {
 	at := r.speed(goal)
 	soon := quickest * max(0, at-p.now) / p.best
 	left := 1 - (max(at-p.now, at-p.fitted)+p.noise+r.step())/(p.worst*slowing)
@@ -63,12 +77,13 @@ func (r Record) Forecast(goal tempo.Rung, today time.Time) Forecast {
 	earliest, latest := after(today, soon), after(today, late)
 	return Forecast{
 		Known: true, Earliest: &earliest, Latest: &latest,
-		Text: fmt.Sprintf("In %s, at the pace of the last %s.", weeksBetween(soon, late), several(len(weeks), "week")),
+		Text: fmt.Sprintf("In %s, at the pace of the last %s.", weeksBetween(soon, late), several(p.weeks, "week")),
 	}
 }
 
 // A pace is how the last weeks went, in the unit of their speeds.
 type pace struct {
+	weeks       int     // that it is of
 	now         float64 // the last week's
 	fitted      float64 // the same by the line through all
 	noise       float64 // median distance from the line
@@ -92,7 +107,8 @@ func paceOf(weeks []Week) (pace, bool) {
 		starts[i] = math.Abs(s - start)
 	}
 	return pace{
-		now: y[len(y)-1], fitted: start + all.Value*t[len(t)-1], noise: median(starts),
+		weeks: len(weeks),
+		now:   y[len(y)-1], fitted: start + all.Value*t[len(t)-1], noise: median(starts),
 		best: max(all.Value, late.Value), worst: min(all.Value, late.Value),
 	}, true
 }
@@ -123,9 +139,9 @@ func weeksBetween(low, high float64) string {
 
 // passed is the day on which a rung, or a faster one, was passed first; nil for none.
 func (r Record) passed(goal tempo.Rung) *time.Time {
-	for _, d := range r.Days {
-		if d.Passed != nil && d.Passed.NotesPerSecond() >= goal.NotesPerSecond()-1e-9 {
-			return &d.Date
+	for i := range r.Days {
+		if by := r.Days[i].Passed; by != nil && by.NotesPerSecond() >= goal.NotesPerSecond()-1e-9 {
+			return &r.Days[i].Date
 		}
 	}
 	return nil

@@ -55,8 +55,8 @@ func (r Record) mixed() bool {
 	if len(r.Rungs) == 0 {
 		return false
 	}
-	for _, d := range r.Days {
-		if d.Stands.NotesPerBeat != r.Rungs[0].NotesPerBeat {
+	for i := range r.Days {
+		if r.Days[i].Stands.NotesPerBeat != r.Rungs[0].NotesPerBeat {
 			return true
 		}
 	}
@@ -64,17 +64,22 @@ func (r Record) mixed() bool {
 }
 
 // speed is that of a rung in the record's unit.
-func (r Record) speed(rung tempo.Rung) float64 {
+func (r Record) speed(rung tempo.Rung) float64 { return r.unit()(rung) }
+
+// unit tells the speed of rungs in the record's unit.
+func (r Record) unit() func(tempo.Rung) float64 {
 	if r.mixed() {
-		return rung.NotesPerSecond()
+		return tempo.Rung.NotesPerSecond
 	}
-	return rung.BPM
+	return func(rung tempo.Rung) float64 { return rung.BPM }
 }
 
 // Weeks are those in which a take counted, in order.
 func (r Record) Weeks() []Week {
 	var weeks []Week
-	for _, d := range r.Days {
+	speed := r.unit()
+	for i := range r.Days {
+		d := &r.Days[i]
 		if d.Counting == 0 {
 			continue
 		}
@@ -87,15 +92,15 @@ func (r Record) Weeks() []Week {
 		w.Counting += d.Counting
 		w.Clean += d.Clean
 		w.Passed = w.Passed || d.Passed != nil
-		w.Speed = r.speed(d.Stands)
+		w.Speed = speed(d.Stands)
 	}
 	return weeks
 }
 
 // until is the record as it was at the end of a date.
 func (r Record) until(date time.Time) Record {
-	for i, d := range r.Days {
-		if d.Date.After(date) {
+	for i := range r.Days {
+		if r.Days[i].Date.After(date) {
 			return Record{r.Rungs, r.Days[:i]}
 		}
 	}

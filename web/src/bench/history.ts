@@ -67,7 +67,8 @@ export function rebased(h: History, text: string, revision: number, isDraft: boo
  * A value whose steps can be undone and redone, all the way, and which outlives
  * a reload under a key of the browser's storage.
  */
-export function useHistory<T>(key: string, fresh: () => T) {
+export function useHistory<T>(begunAs: string, fresh: () => T) {
+  let key = begunAs
   const kept = localStorage.getItem(key)
   const history = ref<History>(
     kept ? (JSON.parse(kept) as History) : { past: [], now: JSON.stringify(fresh()), future: [] },
@@ -153,18 +154,24 @@ export function useHistory<T>(key: string, fresh: () => T) {
         value.value = JSON.parse(history.value.now) as T
       keep()
     },
+    /** Tells what of it is saved now; what was set meanwhile rests on that. */
+    saved(as: T, revision: number) {
+      settle()
+      history.value = { ...history.value, base: JSON.stringify(as), revision }
+      keep()
+    },
+    /** Goes on, with all its steps, under another key. */
+    moveTo(other: string) {
+      localStorage.removeItem(key)
+      key = other
+      keep()
+    },
     /** The revision that what lies here was made from. */
     revision: () => history.value.revision,
     /** Ends it; what is not saved stays in the browser. */
     leave() {
       settle()
       listenNoMore()
-    },
-    /** Ends it and takes it out of the browser. */
-    forget() {
-      clearTimeout(timer)
-      listenNoMore()
-      localStorage.removeItem(key)
     },
   }
 }

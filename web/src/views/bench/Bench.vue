@@ -64,8 +64,10 @@ const id = String(route.params.id)
 const isNew = id === 'new'
 
 // What is being set, with every step, stays in the browser until it is saved.
-const key = isNew ? draftKey(props.draft) : `manudrill bench ${id}`
-const history = useHistory<DrillFile>(key, () => freshDrill(props.bench))
+const keyOf = (drill: string) => `manudrill bench ${drill}`
+const history = useHistory<DrillFile>(isNew ? draftKey(props.draft) : keyOf(id), () =>
+  freshDrill(props.bench),
+)
 const file = history.value
 const saved = shallowRef<SavedDrill>()
 /** What somebody else has made of the drill since it was opened here. */
@@ -159,33 +161,42 @@ onMounted(() =>
 )
 onBeforeUnmount(() => history.leave())
 
+/** What is being saved: one thing after another, each with what is set when its turn comes. */
+let saving = Promise.resolve()
+/** A drill of its own was made of what lies here: what is set from now on is part of that. */
+let gone = false
+function inTurn(action: () => Promise<unknown>) {
+  saving = saving.then(() => (gone ? undefined : attempt(action)))
+  return saving
+}
 function save() {
-  if (!changed.value) return
-  return attempt(async () => {
-    if (isNew) {
-      const made = await createDrill(file.value, whomId.value, freshId)
-      history.forget()
-      ElMessage({ message: 'Drill saved' })
-      rememberFocus()
-      await router.replace(`/drills/${made.id}`)
-      return
-    }
-    if (saved.value) await saveFrom(history.revision() ?? saved.value.revision)
+  return inTurn(async () => {
+    if (!changed.value) return
+    if (!isNew) return saveFrom(history.revision() ?? saved.value?.revision ?? 0)
+    await saveAs(file.value.drill.name, 'Drill saved', router.replace)
   })
 }
 /** Saves what lies here as a drill of its own; the one it was made from stays as it is kept. */
 function saveAsNew() {
-  return attempt(async () => {
+  return inTurn(() => {
     const { name } = file.value.drill
-    const drill = {
-      ...file.value.drill,
-      name: name === saved.value?.name ? `${name.slice(0, 112)} (new)` : name,
-    }
-    const made = await createDrill({ ...file.value, drill }, whomId.value, freshId)
-    history.forget()
-    ElMessage({ message: `Saved as a new drill: “${drill.name}”` })
-    await router.push(`/drills/${made.id}`)
+    const own = name === saved.value?.name ? `${name.slice(0, 112)} (new)` : name
+    return saveAs(own, `Saved as a new drill: “${own}”`, router.push)
   })
+}
+/** Makes a drill of what lies here, and goes to it with all steps and with what is set meanwhile. */
+async function saveAs(name: string, told: string, go: (to: string) => Promise<unknown>) {
+  history.settle() // what is saved can be undone to
+  const was = file.value.drill.name
+  const drill = { ...file.value.drill, name }
+  const made = await createDrill({ ...file.value, drill }, whomId.value, freshId)
+  gone = true
+  if (file.value.drill.name === was) file.value.drill.name = name
+  history.saved(copyOf(made.file), made.revision)
+  history.moveTo(keyOf(made.id))
+  ElMessage({ message: told })
+  rememberFocus()
+  await go(`/drills/${made.id}`)
 }
 /** New drills that were begun before, offered while nothing is set here yet. */
 const offered = ref(isNew ? drafts().filter((d) => d.id !== props.draft) : [])
@@ -205,6 +216,7 @@ function drop(id: string, name: string) {
 }
 /** Saves what lies on the bench as changed from a revision; what others have changed since is told. */
 async function saveFrom(revision: number) {
+  history.settle() // what is saved can be undone to
   const before = saved.value?.version
   try {
     saved.value = await changeDrill(id, revision, file.value, whomId.value)
@@ -214,7 +226,7 @@ async function saveFrom(revision: number) {
     return
   }
   theirs.value = undefined
-  history.rebase(copyOf(saved.value.file), saved.value.revision)
+  history.saved(copyOf(saved.value.file), saved.value.revision)
   const next = saved.value.version !== before
   ElMessage({ message: next ? `Saved as version ${saved.value.version}` : 'Drill saved' })
 }
@@ -222,17 +234,11 @@ async function saveFrom(revision: number) {
 function settle(choice: 'mine' | 'theirs' | 'copy') {
   const other = theirs.value
   if (!other) return
-  return attempt(async () => {
+  return inTurn(async () => {
     if (choice === 'mine') return saveFrom(other.revision)
     if (choice === 'copy') {
-      const drill = {
-        ...file.value.drill,
-        name: `${file.value.drill.name} (mine)`.slice(0, limits.Drill.name.maxLength),
-      }
-      const made = await createDrill({ ...file.value, drill }, whomId.value)
-      history.forget()
-      await router.push(`/drills/${made.id}`)
-      return
+      const name = `${file.value.drill.name} (mine)`.slice(0, limits.Drill.name.maxLength)
+      return saveAs(name, `Saved as a new drill: “${name}”`, router.push)
     }
     history.settle() // what was mine can be undone to
     saved.value = other

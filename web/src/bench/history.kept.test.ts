@@ -31,7 +31,7 @@ it('makes one step of a drag, however long it is held still', async () => {
   await set(9, 5000)
   h.undo()
   expect(h.value.value).toBe(8)
-  h.forget()
+  h.leave()
 })
 
 it('keeps a drag as soon as it is let go, where the pause is over', async () => {
@@ -43,5 +43,27 @@ it('keeps a drag as soon as it is let go, where the pause is over', async () => 
   expect(localStorage.getItem('held')).toBeNull()
   pointer('pointerup')
   expect(JSON.parse(localStorage.getItem('held') ?? '')).toMatchObject({ past: ['7'], now: '10' })
-  h.forget()
+  h.leave()
+})
+
+it('rests on what is saved, with all its steps and what was set meanwhile, under another key too', async () => {
+  const h = useHistory('begun', () => 1)
+  h.value.value = 2
+  h.settle()
+  h.value.value = 3 // while the two is on its way
+  await nextTick()
+  h.saved(2, 1)
+  h.moveTo('own')
+  h.value.value = 4 // before the page is left
+  h.leave()
+  expect(localStorage.getItem('begun')).toBeNull()
+  const own = useHistory('own', () => 0)
+  expect(own.revision()).toBe(1)
+  own.rebase(2, 1)
+  expect(own.value.value).toBe(4)
+  own.undo()
+  own.undo()
+  own.undo()
+  expect(own.value.value).toBe(1)
+  own.leave()
 })
