@@ -38,11 +38,11 @@ serve: ## Serve the application with its own data
 	@exec $(BIN) serve
 
 # Half of what is tested waits for something, so that more runs at once than there are
-# cores. What takes longest is begun first.
+# cores. What takes longest is begun first. Vet is asked once, by lint-go.
 .PHONY: test
 test: install-test-tools fresh ## Run all tests, in the browser too
 	$(call built)
-	@$(MAKE) --no-print-directory -j2 --keep-going --output-sync=target test-browser test-races test-core lint-go lint-web test-web
+	@$(MAKE) --no-print-directory -j2 --keep-going --output-sync=target test-browser test-races test-core test-web lint-go lint-web
 	@go run ./cmd/tested -sum bin/browser.tests bin/races.tests bin/core.tests bin/web.tests
 
 .PHONY: build
@@ -101,16 +101,16 @@ RACING := ./store ./server/... ./pgcluster
 RACE := -race $(foreach p,math manudrill/core/... manudrill/formats/... github.com/mewkiz/flac/...,-gcflags=$(p)=-race=false)
 .PHONY: test-core
 test-core: ## Go tests of core, formats, commands and the real processes
-	@go run ./cmd/tested -to bin/core.tests go test -count=1 -timeout 40m $$(go list ./... | grep -v -e '/e2e$$' -e '/store$$' -e '/server' -e '/pgcluster$$')
+	@go run ./cmd/tested -to bin/core.tests go test -vet=off -count=1 -timeout 40m $$(go list ./... | grep -v -e '/e2e$$' -e '/store$$' -e '/server' -e '/pgcluster$$')
 
 .PHONY: test-races
 test-races: export CGO_ENABLED := 1
 test-races: ## Go tests of store and server, with the race detector
-	@go run ./cmd/tested -to bin/races.tests go test -count=1 -timeout 40m $(RACE) $(RACING)
+	@go run ./cmd/tested -to bin/races.tests go test -vet=off -count=1 -timeout 40m $(RACE) $(RACING)
 
 .PHONY: test-browser
 test-browser: web/node_modules/.package-lock.json ## The real interface, driven in Chromium
-	@go run ./cmd/tested -to bin/browser.tests go test -count=1 -timeout 40m -parallel 4 ./e2e
+	@go run ./cmd/tested -to bin/browser.tests go test -vet=off -count=1 -timeout 40m -parallel 4 ./e2e
 
 # What is compared with to know what has changed.
 SINCE := $(shell git merge-base HEAD origin/main 2>/dev/null || echo HEAD)

@@ -24,20 +24,20 @@ import (
 const password = "four frets up"
 
 // opened is a link by which a studio can be begun.
-func opened(t *testing.T) (token string) {
+func (h *house) opened(t *testing.T) (token string) {
 	t.Helper()
 	token, kept1 := secret.Token()
-	require.NoError(t, kept.AddOpening(t.Context(), kept1))
+	require.NoError(t, h.kept.AddOpening(t.Context(), kept1))
 	return token
 }
 
 // real is a server that is no demo, with limits that a test does not reach.
-func real(t *testing.T, o server.Options) string {
+func (h *house) real(t *testing.T, o server.Options) string {
 	t.Helper()
 	if o.Limits == (server.Limits{}) {
 		o.Limits = plenty.Limits
 	}
-	handler, err := server.New(kept, somePages, o)
+	handler, err := server.New(h.kept, somePages, o)
 	require.NoError(t, err)
 	srv := httptest.NewServer(handler)
 	t.Cleanup(srv.Close)
@@ -50,13 +50,13 @@ func (c client) of(address string) client {
 }
 
 // begin begins a studio of its own and returns its owner.
-func begin(t *testing.T, at, studio, signIn string) client {
+func (h *house) begin(t *testing.T, at, studio, signIn string) client {
 	t.Helper()
-	c := visitor(t).of(at)
-	var h api.Here
-	c.ok(http.MethodPost, "/house", map[string]any{"token": opened(t), "studio": studio, "name": "Oda", "signIn": signIn, "password": password, "email": signIn + "@example.org"}, &h)
-	assert.Equal(t, api.PersonRoleOwner, h.Person.Role)
-	assert.Equal(t, studio, h.Studio)
+	c := h.visitor(t).of(at)
+	var here api.Here
+	c.ok(http.MethodPost, "/house", map[string]any{"token": h.opened(t), "studio": studio, "name": "Oda", "signIn": signIn, "password": password, "email": signIn + "@example.org"}, &here)
+	assert.Equal(t, api.PersonRoleOwner, here.Person.Role)
+	assert.Equal(t, studio, here.Studio)
 	return c
 }
 
@@ -79,23 +79,24 @@ func newCode(t *testing.T, by client, id uuid.UUID) string {
 	return c.Code
 }
 
-func comeIn(t *testing.T, at, code string) client {
+func (h *house) comeIn(t *testing.T, at, code string) client {
 	t.Helper()
-	c := visitor(t).of(at)
+	c := h.visitor(t).of(at)
 	c.ok(http.MethodPost, "/session/code", map[string]any{"code": code}, nil)
 	return c
 }
 
 // A link begins one studio, whoever presses it how often.
 func TestAStudioIsBegunOnce(t *testing.T) {
-	at := real(t, server.Options{})
-	token := opened(t)
-	visitor(t).of(at).ok(http.MethodPost, "/house/opening", map[string]any{"token": token}, nil)
+	h := newHouse(t)
+	at := h.real(t, server.Options{})
+	token := h.opened(t)
+	h.visitor(t).of(at).ok(http.MethodPost, "/house/opening", map[string]any{"token": token}, nil)
 	var wg sync.WaitGroup
 	begun := make(chan int, 6)
 	for range 6 {
 		wg.Go(func() {
-			status, _ := visitor(t).of(at).do(http.MethodPost, "/house",
+			status, _ := h.visitor(t).of(at).do(http.MethodPost, "/house",
 				map[string]any{"token": token, "studio": "Once", "name": "Oda", "signIn": "oda " + uuid.NewString(), "password": password})
 			begun <- status
 		})
@@ -107,34 +108,36 @@ func TestAStudioIsBegunOnce(t *testing.T) {
 		counts[status]++
 	}
 	assert.Equal(t, map[int]int{http.StatusCreated: 1, http.StatusGone: 5}, counts)
-	p := visitor(t).of(at).fails(http.StatusGone, http.MethodPost, "/house/opening", map[string]any{"token": token})
+	p := h.visitor(t).of(at).fails(http.StatusGone, http.MethodPost, "/house/opening", map[string]any{"token": token})
 	assert.Contains(t, p.Detail, "Ask for a new one")
-	weak := map[string]any{"token": opened(t), "studio": "Once", "name": "Oda", "signIn": "oda", "password": "12345678"}
-	visitor(t).of(at).fails(http.StatusUnprocessableEntity, http.MethodPost, "/house", weak)
-	visitor(t).of(at).ok(http.MethodPost, "/house/opening", map[string]any{"token": weak["token"]}, nil) // not used up by what failed
+	weak := map[string]any{"token": h.opened(t), "studio": "Once", "name": "Oda", "signIn": "oda", "password": "12345678"}
+	h.visitor(t).of(at).fails(http.StatusUnprocessableEntity, http.MethodPost, "/house", weak)
+	h.visitor(t).of(at).ok(http.MethodPost, "/house/opening", map[string]any{"token": weak["token"]}, nil) // not used up by what failed
 }
 
 // Two studios of one name, whose owners sign in by one name, are two.
 func TestStudiosAreAskedForWhereThereAreSeveral(t *testing.T) {
-	at := real(t, server.Options{})
+	h := newHouse(t)
+	at := h.real(t, server.Options{})
 	var first, second api.Studio
-	begin(t, at, "Fret House", "oda").ok(http.MethodGet, "/studio", nil, &first)
-	begin(t, at, "Fret House", "oda").ok(http.MethodGet, "/studio", nil, &second)
+	h.begin(t, at, "Fret House", "oda").ok(http.MethodGet, "/studio", nil, &first)
+	h.begin(t, at, "Fret House", "oda").ok(http.MethodGet, "/studio", nil, &second)
 	assert.NotEqual(t, first.Handle, second.Handle)
-	var h api.House
-	visitor(t).of(at).ok(http.MethodGet, "/house", nil, &h)
-	assert.Equal(t, api.House{Begun: true, Several: true}, h)
-	visitor(t).of(at).fails(http.StatusUnauthorized, http.MethodPost, "/session", signIn("", "oda", password))
-	visitor(t).of(at).ok(http.MethodPost, "/session", signIn(first.Handle, "Oda", password), nil)
-	visitor(t).of(at).ok(http.MethodPost, "/session", signIn(" Fret  house", "oda", password), nil)
+	var told api.House
+	h.visitor(t).of(at).ok(http.MethodGet, "/house", nil, &told)
+	assert.Equal(t, api.House{Begun: true, Several: true}, told)
+	h.visitor(t).of(at).fails(http.StatusUnauthorized, http.MethodPost, "/session", signIn("", "oda", password))
+	h.visitor(t).of(at).ok(http.MethodPost, "/session", signIn(first.Handle, "Oda", password), nil)
+	h.visitor(t).of(at).ok(http.MethodPost, "/session", signIn(" Fret  house", "oda", password), nil)
 }
 
 // Who does not know the password learns nothing, not even whether there is such a
 // person.
 func TestSigningIn(t *testing.T) {
-	at := real(t, server.Options{})
-	oda := begin(t, at, "Sign-in House", "oda")
-	out := visitor(t).of(at)
+	h := newHouse(t)
+	at := h.real(t, server.Options{})
+	oda := h.begin(t, at, "Sign-in House", "oda")
+	out := h.visitor(t).of(at)
 	wrong := out.fails(http.StatusUnauthorized, http.MethodPost, "/session", signIn("sign-in house", "oda", "four frets down"))
 	nobody := out.fails(http.StatusUnauthorized, http.MethodPost, "/session", signIn("sign-in house", "odo", password))
 	assert.Equal(t, wrong, nobody)
@@ -148,8 +151,8 @@ func TestSigningIn(t *testing.T) {
 	out.fails(http.StatusForbidden, http.MethodPut, "/account", map[string]any{"signIn": "oda", "old": "no", "password": "five frets up"})
 	out.ok(http.MethodPut, "/account", map[string]any{"signIn": "oda", "old": password, "password": "five frets up"}, nil)
 	oda.fails(http.StatusUnauthorized, http.MethodGet, "/session", nil)
-	visitor(t).of(at).fails(http.StatusUnauthorized, http.MethodPost, "/session", signIn("sign-in house", "oda", password))
-	elsewhere := visitor(t).of(at)
+	h.visitor(t).of(at).fails(http.StatusUnauthorized, http.MethodPost, "/session", signIn("sign-in house", "oda", password))
+	elsewhere := h.visitor(t).of(at)
 	elsewhere.ok(http.MethodPost, "/session", signIn("sign-in house", "oda", "five frets up"), nil)
 	out.ok(http.MethodGet, "/session", nil, nil)
 	out.ok(http.MethodDelete, "/sessions", nil, nil)
@@ -157,57 +160,59 @@ func TestSigningIn(t *testing.T) {
 		c.fails(http.StatusUnauthorized, http.MethodGet, "/session", nil)
 	}
 	// Nobody enters by one click where it is no demo, not even as who is invented.
-	visitor(t).of(at).fails(http.StatusNotFound, http.MethodPut, "/session", map[string]any{"personId": ann.ID})
-	visitor(t).of(at).fails(http.StatusNotFound, http.MethodGet, "/demo/people", nil)
+	h.visitor(t).of(at).fails(http.StatusNotFound, http.MethodPut, "/session", map[string]any{"personId": ann.ID})
+	h.visitor(t).of(at).fails(http.StatusNotFound, http.MethodGet, "/demo/people", nil)
 }
 
 // A card is enough to come in by, again and again, until a password is chosen or
 // another card given.
 func TestComingInByACode(t *testing.T) {
-	at := real(t, server.Options{})
-	oda := begin(t, at, "Code House", "oda")
+	h := newHouse(t)
+	at := h.real(t, server.Options{})
+	oda := h.begin(t, at, "Code House", "oda")
 	id, code := add(t, oda, "Mira Tamsin", "student")
 	var m api.Member
 	oda.ok(http.MethodGet, "/people/"+id.String(), nil, &m)
 	assert.Equal(t, api.Invited, m.State)
-	mira := comeIn(t, at, strings.ToLower(strings.ReplaceAll(code, "-", " ")))
-	again := comeIn(t, at, code)
+	mira := h.comeIn(t, at, strings.ToLower(strings.ReplaceAll(code, "-", " ")))
+	again := h.comeIn(t, at, code)
 	oda.ok(http.MethodGet, "/people/"+id.String(), nil, &m)
 	assert.Equal(t, api.Joined, m.State)
-	visitor(t).of(at).fails(http.StatusUnauthorized, http.MethodPost, "/session/code", map[string]any{"code": "0000-0000-0000"})
-	visitor(t).of(at).fails(http.StatusUnauthorized, http.MethodPost, "/session/code", map[string]any{"code": code[:13] + "="})
+	h.visitor(t).of(at).fails(http.StatusUnauthorized, http.MethodPost, "/session/code", map[string]any{"code": "0000-0000-0000"})
+	h.visitor(t).of(at).fails(http.StatusUnauthorized, http.MethodPost, "/session/code", map[string]any{"code": code[:13] + "="})
 
 	// A name another has is refused, and nothing is lost by it.
 	mira.fails(http.StatusConflict, http.MethodPut, "/account", map[string]any{"signIn": "ODA", "password": password})
 	mira.fails(http.StatusUnprocessableEntity, http.MethodPut, "/account", map[string]any{"signIn": "mira", "password": "mira tamsin"})
 	mira.ok(http.MethodPut, "/account", map[string]any{"signIn": "mira", "password": password}, nil)
 	again.fails(http.StatusUnauthorized, http.MethodGet, "/session", nil)
-	visitor(t).of(at).fails(http.StatusUnauthorized, http.MethodPost, "/session/code", map[string]any{"code": code})
-	visitor(t).of(at).ok(http.MethodPost, "/session", signIn("code house", "mira", password), nil)
+	h.visitor(t).of(at).fails(http.StatusUnauthorized, http.MethodPost, "/session/code", map[string]any{"code": code})
+	h.visitor(t).of(at).ok(http.MethodPost, "/session", signIn("code house", "mira", password), nil)
 
 	// Another code ends the password and the session.
 	fresh := newCode(t, oda, id)
 	assert.NotEqual(t, code, fresh)
 	mira.fails(http.StatusUnauthorized, http.MethodGet, "/session", nil)
-	visitor(t).of(at).fails(http.StatusUnauthorized, http.MethodPost, "/session", signIn("code house", "mira", password))
-	mira = comeIn(t, at, fresh)
+	h.visitor(t).of(at).fails(http.StatusUnauthorized, http.MethodPost, "/session", signIn("code house", "mira", password))
+	mira = h.comeIn(t, at, fresh)
 
 	// Who is archived is out at once, and in again once brought back.
 	oda.ok(http.MethodPost, "/people/"+id.String()+"/archive", nil, nil)
 	mira.fails(http.StatusUnauthorized, http.MethodGet, "/session", nil)
-	visitor(t).of(at).fails(http.StatusUnauthorized, http.MethodPost, "/session/code", map[string]any{"code": fresh})
+	h.visitor(t).of(at).fails(http.StatusUnauthorized, http.MethodPost, "/session/code", map[string]any{"code": fresh})
 	oda.ok(http.MethodPost, "/people/"+id.String()+"/back", nil, nil)
-	comeIn(t, at, fresh)
+	h.comeIn(t, at, fresh)
 }
 
 // The owner looks after instructors, instructors after students.
 func TestWhoLooksAfterWhom(t *testing.T) {
-	at := real(t, server.Options{})
-	oda := begin(t, at, "Order House", "oda")
+	h := newHouse(t)
+	at := h.real(t, server.Options{})
+	oda := h.begin(t, at, "Order House", "oda")
 	var owner api.Here
 	oda.ok(http.MethodGet, "/session", nil, &owner)
 	ivo, code := add(t, oda, "Ivo", "instructor")
-	teaching := comeIn(t, at, code)
+	teaching := h.comeIn(t, at, code)
 	mira, _ := add(t, teaching, "Mira", "student")
 	path := func(id uuid.UUID) string { return "/people/" + id.String() }
 	change := map[string]any{"name": "X", "email": "", "note": "", "consent": true, "consentBy": "her mother, on paper", "groups": []any{}}
@@ -241,9 +246,10 @@ func TestWhoLooksAfterWhom(t *testing.T) {
 // A forgotten password is set anew by a link, once, which stays in the outbox where
 // no letters are sent.
 func TestAForgottenPassword(t *testing.T) {
-	at := real(t, server.Options{URL: "https://drills.example.org/"})
-	oda := begin(t, at, "Letter House", "oda")
-	out := visitor(t).of(at)
+	h := newHouse(t)
+	at := h.real(t, server.Options{URL: "https://drills.example.org/"})
+	oda := h.begin(t, at, "Letter House", "oda")
+	out := h.visitor(t).of(at)
 	for _, name := range []string{"oda", "oda", "nobody"} { // asked twice, the first link is void and its letter gone
 		out.ok(http.MethodPost, "/resets", map[string]any{"studio": "letter house", "name": name}, nil)
 	}
@@ -257,29 +263,31 @@ func TestAForgottenPassword(t *testing.T) {
 	out.ok(http.MethodPut, "/resets", map[string]any{"token": link[1], "password": "five frets up"}, nil)
 	out.ok(http.MethodGet, "/session", nil, nil)
 	oda.fails(http.StatusUnauthorized, http.MethodGet, "/session", nil)
-	visitor(t).of(at).fails(http.StatusGone, http.MethodPut, "/resets", map[string]any{"token": link[1], "password": "six frets up"})
-	visitor(t).of(at).ok(http.MethodPost, "/session", signIn("letter house", "oda", "five frets up"), nil)
+	h.visitor(t).of(at).fails(http.StatusGone, http.MethodPut, "/resets", map[string]any{"token": link[1], "password": "six frets up"})
+	h.visitor(t).of(at).ok(http.MethodPost, "/session", signIn("letter house", "oda", "five frets up"), nil)
 }
 
 // Passwords and codes cannot be tried out, from wherever.
 func TestGuessingIsSlowedDown(t *testing.T) {
-	at := real(t, server.Options{Limits: server.Limits{SignIns: 1e6, OfOne: 3}})
-	begin(t, at, "Slow House", "oda")
+	h := newHouse(t)
+	at := h.real(t, server.Options{Limits: server.Limits{SignIns: 1e6, OfOne: 3}})
+	h.begin(t, at, "Slow House", "oda")
 	for range 3 {
-		visitor(t).of(at).fails(http.StatusUnauthorized, http.MethodPost, "/session", signIn("slow house", "oda", "no"))
+		h.visitor(t).of(at).fails(http.StatusUnauthorized, http.MethodPost, "/session", signIn("slow house", "oda", "no"))
 	}
-	visitor(t).of(at).fails(http.StatusTooManyRequests, http.MethodPost, "/session", signIn("Slow  House", "ODA", password))
+	h.visitor(t).of(at).fails(http.StatusTooManyRequests, http.MethodPost, "/session", signIn("Slow  House", "ODA", password))
 	for range 3 {
-		visitor(t).of(at).fails(http.StatusUnauthorized, http.MethodPost, "/session/code", map[string]any{"code": "AAAA-A000-0000"})
+		h.visitor(t).of(at).fails(http.StatusUnauthorized, http.MethodPost, "/session/code", map[string]any{"code": "AAAA-A000-0000"})
 	}
-	visitor(t).of(at).fails(http.StatusTooManyRequests, http.MethodPost, "/session/code", map[string]any{"code": "AAAA-A111-1111"})
+	h.visitor(t).of(at).fails(http.StatusTooManyRequests, http.MethodPost, "/session/code", map[string]any{"code": "AAAA-A111-1111"})
 }
 
 // The cookie is out of reach of scripts and other sites, has the name of its house,
 // and goes over TLS alone where a proxy that is believed says so.
 func TestTheCookie(t *testing.T) {
+	h := newHouse(t)
 	proxy := netip.MustParsePrefix("10.1.0.0/16")
-	handler, err := server.New(kept, somePages, server.Options{Demo: true, Proxies: []netip.Prefix{proxy}, Limits: server.Limits{SignIns: 2}})
+	handler, err := server.New(h.kept, somePages, server.Options{Demo: true, Proxies: []netip.Prefix{proxy}, Limits: server.Limits{SignIns: 2}})
 	require.NoError(t, err)
 	enter := func(from, scheme, of string) *httptest.ResponseRecorder {
 		req := httptest.NewRequestWithContext(t.Context(), http.MethodPut, "/api/session", strings.NewReader(`{"personId":"`+ann.ID.String()+`"}`))
@@ -292,7 +300,7 @@ func TestTheCookie(t *testing.T) {
 		return w
 	}
 	over := enter("10.1.2.3", "https", "192.0.2.7").Header().Get("Set-Cookie")
-	for _, has := range []string{"manudrill-" + kept.House() + "=", "HttpOnly", "SameSite=Lax", "Secure"} {
+	for _, has := range []string{"manudrill-" + h.kept.House() + "=", "HttpOnly", "SameSite=Lax", "Secure"} {
 		assert.Contains(t, over, has)
 	}
 	assert.NotContains(t, enter("10.1.2.3", "http", "192.0.2.8").Header().Get("Set-Cookie"), "Secure")
@@ -308,12 +316,13 @@ func TestTheCookie(t *testing.T) {
 
 // Signed in at one house, one stays so at another on the same host.
 func TestTwoHousesOnOneHost(t *testing.T) {
+	h := newHouse(t)
 	second := storetest.Open(t, teacher)
 	handler, err := server.New(second, somePages, plenty)
 	require.NoError(t, err)
 	other := httptest.NewServer(handler)
 	t.Cleanup(other.Close)
-	c := as(t, teacher)
+	c := h.as(t, teacher)
 	there := c.of(other.URL) // with the same cookies: they go by the host, not by the port
 	there.ok(http.MethodPut, "/session", map[string]any{"personId": teacher.ID}, nil)
 	c.ok(http.MethodGet, "/session", nil, nil)
@@ -323,6 +332,7 @@ func TestTwoHousesOnOneHost(t *testing.T) {
 // A studio that an earlier Manudrill has left, in which nobody could sign in, is its
 // first instructor's with all that is in it.
 func TestAnEarlierStudioIsTakenOver(t *testing.T) {
+	h := newHouse(t)
 	tess := store.Person{ID: uuid.New(), Name: "Instructor", Role: store.Instructor}
 	old := storetest.Open(t, tess, store.Person{ID: uuid.New(), Name: "Student", Role: store.Student})
 	drill := uuid.New()
@@ -331,10 +341,10 @@ func TestAnEarlierStudioIsTakenOver(t *testing.T) {
 	require.NoError(t, err)
 	srv := httptest.NewServer(handler)
 	t.Cleanup(srv.Close)
-	var h api.House
-	c := visitor(t).of(srv.URL)
-	c.ok(http.MethodGet, "/house", nil, &h)
-	assert.False(t, h.Begun)
+	var told api.House
+	c := h.visitor(t).of(srv.URL)
+	c.ok(http.MethodGet, "/house", nil, &told)
+	assert.False(t, told.Begun)
 	token, hash := secret.Token()
 	require.NoError(t, old.AddOpening(t.Context(), hash))
 	var here api.Here
@@ -348,20 +358,21 @@ func TestAnEarlierStudioIsTakenOver(t *testing.T) {
 	// An owner who has forgotten the password and comes in by a code has a studio still.
 	code := secret.NewCode()
 	require.NoError(t, old.PutCode(storetest.In(t.Context()), here.Person.Id, store.Code{Finder: code.Finder, Rest: "hash"}))
-	c.ok(http.MethodGet, "/house", nil, &h)
-	assert.True(t, h.Begun)
+	c.ok(http.MethodGet, "/house", nil, &told)
+	assert.True(t, told.Begun)
 }
 
 // Whoever wants to gets one letter when something was said of their take, and nobody else.
 func TestALetterWhenSomethingWasSaid(t *testing.T) {
-	at := real(t, server.Options{URL: "https://drills.example.org", Letters: true})
+	h := newHouse(t)
+	at := h.real(t, server.Options{URL: "https://drills.example.org", Letters: true})
 	studio := "Notices " + uuid.NewString()
-	oda := begin(t, at, studio, "oda"+uuid.NewString())
+	oda := h.begin(t, at, studio, "oda"+uuid.NewString())
 	mira := uuid.New()
 	oda.ok(http.MethodPost, "/people", map[string]any{"people": []any{map[string]any{"id": mira, "name": "Mira", "role": "student", "email": "mira@example.org"}}}, nil)
 	var code struct{ Code string }
 	oda.ok(http.MethodPost, "/people/"+mira.String()+"/code", nil, &code)
-	pupil := visitor(t).of(at)
+	pupil := h.visitor(t).of(at)
 	pupil.ok(http.MethodPost, "/session/code", map[string]any{"code": code.Code}, nil)
 
 	id := uuid.New()
@@ -385,10 +396,10 @@ func TestALetterWhenSomethingWasSaid(t *testing.T) {
 	}
 	said(oda, "late")
 	assert.Empty(t, letters(), "nobody has asked for any")
-	var h api.Here
-	pupil.ok(http.MethodPut, "/account/letters", map[string]any{"wanted": true}, &h)
-	require.NotNil(t, h.Letters)
-	assert.True(t, *h.Letters)
+	var here api.Here
+	pupil.ok(http.MethodPut, "/account/letters", map[string]any{"wanted": true}, &here)
+	require.NotNil(t, here.Letters)
+	assert.True(t, *here.Letters)
 	oda.ok(http.MethodPut, "/account/letters", map[string]any{"wanted": true}, nil)
 	var both sync.WaitGroup
 	for range 2 { // two at once
@@ -403,6 +414,6 @@ func TestALetterWhenSomethingWasSaid(t *testing.T) {
 	assert.NotContains(t, got[0].Text, "secret words")
 	said(pupil, "why?")
 	assert.Len(t, letters(), 2, "the answer is told to who has said something before")
-	pupil.ok(http.MethodPut, "/account/letters", map[string]any{"wanted": false}, &h)
-	assert.False(t, *h.Letters)
+	pupil.ok(http.MethodPut, "/account/letters", map[string]any{"wanted": false}, &here)
+	assert.False(t, *here.Letters)
 }

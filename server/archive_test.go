@@ -23,11 +23,12 @@ import (
 // Everything about a student is in one file, which the student gets too, without
 // what instructors noted for themselves; nobody else does.
 func TestEverythingAboutAStudent(t *testing.T) {
+	h := newHouse(t)
 	mira := store.Person{ID: uuid.New(), Name: "Mira Tamsin", Role: store.Student, Demo: true}
-	require.NoError(t, kept.AddPerson(storetest.In(t.Context()), mira))
-	take := taken(t, assigned(t, someDrill(), mira), mira, steady)
+	require.NoError(t, h.kept.AddPerson(storetest.In(t.Context()), mira))
+	take := h.taken(t, h.assigned(t, someDrill(), mira), mira, steady)
 	path := "/people/" + mira.ID.String()
-	c := as(t, teacher)
+	c := h.as(t, teacher)
 	c.on(1).ok(http.MethodPut, path, map[string]any{"name": "Mira Tamsin", "email": "mira@example.org", "note": "shy", "consent": true, "consentBy": "her mother", "groups": []any{}}, nil)
 	c.ok(http.MethodPut, "/takes/"+take.Summary.Id.String()+"/comments/"+uuid.NewString(), map[string]any{"note": 1, "text": "Here it rings."}, nil)
 
@@ -65,8 +66,8 @@ func TestEverythingAboutAStudent(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, simulate.Rate, heard.Rate)
 
-	assert.NotContains(t, files(as(t, mira))["student.json"], "shy")
-	as(t, ben).fails(http.StatusNotFound, http.MethodGet, path+"/archive.zip", nil)
+	assert.NotContains(t, files(h.as(t, mira))["student.json"], "shy")
+	h.as(t, ben).fails(http.StatusNotFound, http.MethodGet, path+"/archive.zip", nil)
 	var lines api.AuditPage
 	c.ok(http.MethodGet, "/audit?studentId="+mira.ID.String(), nil, &lines)
 	assert.Equal(t, "took out everything about", lines.Items[0].Did)

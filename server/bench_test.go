@@ -26,7 +26,8 @@ func fileOf(d drill.Drill) drillfile.File { return drillfile.File{Drill: d, Ladd
 
 // Every family comes through the contract both ways and can be saved.
 func TestEveryFamilyOfTheBenchCanBeSaved(t *testing.T) {
-	c := as(t, teacher)
+	h := newHouse(t)
+	c := h.as(t, teacher)
 	var bench api.Bench
 	c.ok(http.MethodGet, "/bench", nil, &bench)
 	require.Len(t, bench.Families, len(library.Families()))
@@ -45,7 +46,8 @@ func TestEveryFamilyOfTheBenchCanBeSaved(t *testing.T) {
 }
 
 func TestAPreviewBringsRemarksWithTheirMending(t *testing.T) {
-	c := as(t, teacher)
+	h := newHouse(t)
+	c := h.as(t, teacher)
 	d := drill.New("stretch", drill.SlurCombinations{Combinations: [][]int{{1, 2, 3}}, Slur: drill.BothSlurs})
 	d.Path.Strings, d.Rhythm.NotesPerBeat = []int{3}, 4
 	var p, mended api.Preview
@@ -59,7 +61,8 @@ func TestAPreviewBringsRemarksWithTheirMending(t *testing.T) {
 }
 
 func TestReworkAndVariations(t *testing.T) {
-	c := as(t, teacher)
+	h := newHouse(t)
+	c := h.as(t, teacher)
 	d := drill.New("orders", drill.FingerPerFret{Orders: [][]int{{1, 2, 3, 4}}})
 	d.Path.Strings = []int{3, 2}
 	var up, over, free struct{ Drill drill.Drill }
@@ -110,7 +113,8 @@ func TestReworkAndVariations(t *testing.T) {
 }
 
 func TestExportsComeBackByImport(t *testing.T) {
-	c := as(t, teacher)
+	h := newHouse(t)
+	c := h.as(t, teacher)
 	for _, format := range []string{"musicxml", "midi", "tab", "json"} {
 		var out api.Export
 		c.ok(http.MethodPost, "/export?bpm=90&format="+format, someDrill(), &out)
@@ -140,11 +144,12 @@ func TestExportsComeBackByImport(t *testing.T) {
 	p := c.fails(http.StatusUnprocessableEntity, http.MethodPost, "/import", []byte("Dear teacher"))
 	assert.Contains(t, p.Detail, "no tablature")
 	c.fails(http.StatusRequestEntityTooLarge, http.MethodPost, "/import", make([]byte, 9<<20))
-	as(t, ann).fails(http.StatusForbidden, http.MethodPost, "/import", []byte("3:5"))
+	h.as(t, ann).fails(http.StatusForbidden, http.MethodPost, "/import", []byte("3:5"))
 }
 
 func TestTheShelf(t *testing.T) {
-	c := as(t, teacher)
+	h := newHouse(t)
+	c := h.as(t, teacher)
 	var d api.SavedDrill
 	c.ok(http.MethodPost, newly("/drills"), someDrill(), &d)
 	shelf := api.Shelf{Folder: "Slurs", Tags: []string{"warm-up"}, Favourite: true}
@@ -157,8 +162,9 @@ func TestTheShelf(t *testing.T) {
 
 // A drill that students have takes on is versioned, never changed beneath them.
 func TestADrillWithTakesIsVersioned(t *testing.T) {
-	a := assigned(t, someDrill(), ann)
-	c, student := as(t, teacher), as(t, ann)
+	h := newHouse(t)
+	a := h.assigned(t, someDrill(), ann)
+	c, student := h.as(t, teacher), h.as(t, ann)
 	change := func(position int) {
 		file := someDrill()
 		file.Drill.Path.Position = position
@@ -211,7 +217,8 @@ func TestADrillWithTakesIsVersioned(t *testing.T) {
 
 // Everybody has a guitar and a hand of their own, and drills are fitted to them.
 func TestDrillsAreFittedToAGuitarAndAHand(t *testing.T) {
-	c := as(t, teacher)
+	h := newHouse(t)
+	c := h.as(t, teacher)
 	path := "/people/" + ben.ID.String() + "/setup"
 	var saved api.SavedSetup
 	c.ok(http.MethodGet, path, nil, &saved)
@@ -240,19 +247,20 @@ func TestDrillsAreFittedToAGuitarAndAHand(t *testing.T) {
 	mine.Guitar.Tuning = []int{64}
 	p = c.fails(http.StatusUnprocessableEntity, http.MethodPut, path, mine)
 	assert.Contains(t, p.Detail, "4 to 9 strings")
-	as(t, ann).fails(http.StatusNotFound, http.MethodGet, path, nil)
+	h.as(t, ann).fails(http.StatusNotFound, http.MethodGet, path, nil)
 }
 
 // BenchmarkPreview500 measures the answer to a preview of 504 notes, through
 // HTTP and the contract, as the bench asks for it while a value is dragged.
 func BenchmarkPreview500(b *testing.B) {
+	h := houseAlone(b)
 	jar, err := cookiejar.New(nil)
 	require.NoError(b, err)
 	browser := &http.Client{Jar: jar}
 	send := func(method, path string, body any) {
 		raw, err := json.Marshal(body)
 		require.NoError(b, err)
-		req, err := http.NewRequestWithContext(b.Context(), method, base+"/api"+path, bytes.NewReader(raw))
+		req, err := http.NewRequestWithContext(b.Context(), method, h.base+"/api"+path, bytes.NewReader(raw))
 		require.NoError(b, err)
 		req.Header.Set("Content-Type", "application/json")
 		resp, err := browser.Do(req)

@@ -39,8 +39,9 @@ func settled(t *testing.T, c client, id uuid.UUID) (take api.Take) {
 
 // A take in which nothing is heard is kept, says so, and can be measured again.
 func TestATakeThatCannotBeMeasuredKeepsItsSound(t *testing.T) {
-	a := assigned(t, someDrill(), ann)
-	c := as(t, ann)
+	h := newHouse(t)
+	a := h.assigned(t, someDrill(), ann)
+	c := h.as(t, ann)
 	for says, file := range map[string][]byte{
 		"no notes were heard": sound.FromMono(44100, make([]float64, 3*44100)).EncodeWAV(),
 		"cut off":             played(t, someDrill(), 100, steady).EncodeWAV()[:200_000],
@@ -61,7 +62,7 @@ func TestATakeThatCannotBeMeasuredKeepsItsSound(t *testing.T) {
 		var again api.TakeSummary
 		c.ok(http.MethodPost, "/takes/"+id.String()+"/measure", nil, &again)
 		assert.Equal(t, api.Failed, settled(t, c, id).Summary.State)
-		as(t, ben).fails(http.StatusNotFound, http.MethodPost, "/takes/"+id.String()+"/measure", nil)
+		h.as(t, ben).fails(http.StatusNotFound, http.MethodPost, "/takes/"+id.String()+"/measure", nil)
 	}
 	var stand api.Stand
 	c.ok(http.MethodGet, "/assignments/"+a.Id.String(), nil, &stand)
@@ -69,8 +70,9 @@ func TestATakeThatCannotBeMeasuredKeepsItsSound(t *testing.T) {
 }
 
 func TestTheSameFileTwiceSaysSo(t *testing.T) {
-	a, other := assigned(t, someDrill(), ann), assigned(t, someDrill(), ann)
-	c := as(t, ann)
+	h := newHouse(t)
+	a, other := h.assigned(t, someDrill(), ann), h.assigned(t, someDrill(), ann)
+	c := h.as(t, ann)
 	file := played(t, someDrill(), 100, steady).EncodeWAV()
 	c.ok(http.MethodPut, takePath(a, uuid.New(), 100), file, nil)
 	p := c.fails(http.StatusConflict, http.MethodPut, takePath(a, uuid.New(), 100), file)
@@ -80,8 +82,9 @@ func TestTheSameFileTwiceSaysSo(t *testing.T) {
 
 // The time of a take is that of the device, where it can be.
 func TestTheDeviceTellsWhenATakeWasRecorded(t *testing.T) {
-	a := assigned(t, someDrill(), ann)
-	c := as(t, ann)
+	h := newHouse(t)
+	a := h.assigned(t, someDrill(), ann)
+	c := h.as(t, ann)
 	at := time.Now().Add(-3 * time.Hour).Truncate(time.Microsecond).UTC()
 	var take api.Take
 	c.ok(http.MethodPut, recordedAt(a, at), played(t, someDrill(), 100, steady).EncodeWAV(), &take)
@@ -98,10 +101,11 @@ func recordedAt(a api.Assignment, at time.Time) string {
 // What was recorded before the drill was taken back is accepted after it, and what
 // was recorded since is not.
 func TestATakeRecordedBeforeTheDrillWasTakenBackIsAccepted(t *testing.T) {
-	a := assigned(t, someDrill(), ann)
+	h := newHouse(t)
+	a := h.assigned(t, someDrill(), ann)
 	before := time.Now()
-	as(t, teacher).ok(http.MethodDelete, "/drills/"+a.DrillId.String(), nil, nil)
-	c := as(t, ann)
+	h.as(t, teacher).ok(http.MethodDelete, "/drills/"+a.DrillId.String(), nil, nil)
+	c := h.as(t, ann)
 	file := played(t, someDrill(), 100, steady).EncodeWAV()
 	c.ok(http.MethodPut, recordedAt(a, before), file, nil)
 	c.fails(http.StatusGone, http.MethodPut, recordedAt(a, time.Now()), file)
@@ -117,12 +121,13 @@ func TestATakeRecordedBeforeTheDrillWasTakenBackIsAccepted(t *testing.T) {
 // A body that breaks off leaves nothing behind, and the same take can be sent
 // again.
 func TestAnUploadThatBreaksOff(t *testing.T) {
-	a := assigned(t, someDrill(), ann)
-	c := as(t, ann)
+	h := newHouse(t)
+	a := h.assigned(t, someDrill(), ann)
+	c := h.as(t, ann)
 	file := played(t, someDrill(), 100, steady).EncodeWAV()
 	id := uuid.New()
 	broken := io.MultiReader(&limited{file, 100_000}, iotest.ErrReader(errors.New("the line is gone")))
-	req, err := http.NewRequestWithContext(t.Context(), http.MethodPut, base+"/api"+takePath(a, id, 100), broken)
+	req, err := http.NewRequestWithContext(t.Context(), http.MethodPut, h.base+"/api"+takePath(a, id, 100), broken)
 	require.NoError(t, err)
 	req.Header.Set("Content-Type", "application/octet-stream")
 	_, err = c.http.Do(req)
@@ -148,9 +153,10 @@ func (l *limited) Read(p []byte) (int, error) {
 }
 
 func TestAllAreMeasuredAgain(t *testing.T) {
-	c := as(t, teacher)
-	take := taken(t, assigned(t, someDrill(), ann), ann, steady)
-	_, err := kept.Pool().Exec(storetest.In(t.Context()), `UPDATE takes SET listener = 0 WHERE id = $1`, take.Summary.Id)
+	h := newHouse(t)
+	c := h.as(t, teacher)
+	take := h.taken(t, h.assigned(t, someDrill(), ann), ann, steady)
+	_, err := h.kept.Pool().Exec(storetest.In(t.Context()), `UPDATE takes SET listener = 0 WHERE id = $1`, take.Summary.Id)
 	require.NoError(t, err)
 	var before api.Take
 	c.ok(http.MethodGet, "/takes/"+take.Summary.Id.String(), nil, &before)
@@ -167,16 +173,17 @@ func TestAllAreMeasuredAgain(t *testing.T) {
 	assert.Nil(t, after.Summary.NewestListener)
 	assert.Equal(t, take.Analysis, after.Analysis)
 	c.fails(http.StatusNotFound, http.MethodDelete, "/remeasuring", nil)
-	as(t, ann).fails(http.StatusForbidden, http.MethodPost, "/remeasuring", nil)
+	h.as(t, ann).fails(http.StatusForbidden, http.MethodPost, "/remeasuring", nil)
 }
 
 // Without its sound a take cannot be measured again: that is not offered, and refused, and what
 // was measured stays as it is.
 func TestATakeWithoutItsSoundIsNotMeasuredAgain(t *testing.T) {
-	c := as(t, teacher)
-	take := taken(t, assigned(t, someDrill(), ann), ann, steady)
+	h := newHouse(t)
+	c := h.as(t, teacher)
+	take := h.taken(t, h.assigned(t, someDrill(), ann), ann, steady)
 	path := "/takes/" + take.Summary.Id.String()
-	_, err := kept.Pool().Exec(storetest.In(t.Context()), `UPDATE takes SET listener = 0, sound_dropped_at = now() WHERE id = $1`, take.Summary.Id)
+	_, err := h.kept.Pool().Exec(storetest.In(t.Context()), `UPDATE takes SET listener = 0, sound_dropped_at = now() WHERE id = $1`, take.Summary.Id)
 	require.NoError(t, err)
 	var before, after api.Take
 	c.ok(http.MethodGet, path, nil, &before)
@@ -189,7 +196,8 @@ func TestATakeWithoutItsSoundIsNotMeasuredAgain(t *testing.T) {
 // Two servers and two workers on one database serve one studio: what is handed in
 // at either is measured once and seen at both.
 func TestTwoServersAndTwoWorkers(t *testing.T) {
-	second, err := store.Open(t.Context(), kept.Pool().Config().ConnString())
+	h := newHouse(t)
+	second, err := store.Open(t.Context(), h.kept.Pool().Config().ConnString())
 	require.NoError(t, err)
 	t.Cleanup(second.Close)
 	handler, err := server.New(second, somePages, plenty)
@@ -200,8 +208,8 @@ func TestTwoServersAndTwoWorkers(t *testing.T) {
 	require.NoError(t, err)
 	t.Cleanup(func() { assert.NoError(t, workers.Stop(t.Context())) })
 
-	a := assigned(t, someDrill(), ann)
-	here := as(t, ann)
+	a := h.assigned(t, someDrill(), ann)
+	here := h.as(t, ann)
 	there := here
 	there.at = other.URL
 	const takes = 12
@@ -225,7 +233,7 @@ func TestTwoServersAndTwoWorkers(t *testing.T) {
 	here.ok(http.MethodGet, "/takes?assignmentId="+a.Id.String(), nil, &page)
 	assert.Len(t, page.Items, takes)
 	var done int
-	require.NoError(t, kept.Pool().QueryRow(t.Context(), `SELECT count(*) FROM river_job WHERE kind = 'measure' AND args->>'takeId' = ANY($1)`, texts(ids)).Scan(&done))
+	require.NoError(t, h.kept.Pool().QueryRow(t.Context(), `SELECT count(*) FROM river_job WHERE kind = 'measure' AND args->>'takeId' = ANY($1)`, texts(ids)).Scan(&done))
 	assert.Equal(t, takes, done, "one job for each")
 }
 

@@ -100,16 +100,17 @@ func closed(t *testing.T, where string, s *openapi3.Schema, seen map[*openapi3.S
 // A body that is too large is refused before it is read, whoever sends it, and so
 // is one that does not say how large it is.
 func TestLargeBodiesAreRefused(t *testing.T) {
-	a := assigned(t, someDrill(), ann)
+	h := houseAlone(t)
+	a := h.assigned(t, someDrill(), ann)
 	large := bytes.Repeat([]byte("[1,"), bounds.JSONBytes/2)
 	huge := strings.Repeat(" ", 20*bounds.JSONBytes) + "1"
 	memtest.AtMost(t, 24*memtest.MB, "a large body", func() {
-		p := visitor(t).fails(http.StatusRequestEntityTooLarge, http.MethodPut, "/session", jsonText(strings.Repeat(" ", bounds.JSONBytes)+"1"))
+		p := h.visitor(t).fails(http.StatusRequestEntityTooLarge, http.MethodPut, "/session", jsonText(strings.Repeat(" ", bounds.JSONBytes)+"1"))
 		assert.Contains(t, p.Detail, "1 MB")
 	})
 	// Twenty times too large, it is still told why: what comes is thrown away.
 	memtest.AtMost(t, 16*memtest.MB, "twenty times too large", func() {
-		p := visitor(t).fails(http.StatusRequestEntityTooLarge, http.MethodPut, "/session", jsonText(huge))
+		p := h.visitor(t).fails(http.StatusRequestEntityTooLarge, http.MethodPut, "/session", jsonText(huge))
 		assert.Contains(t, p.Detail, "1 MB")
 	})
 	for name, c := range map[string]struct {
@@ -126,8 +127,8 @@ func TestLargeBodiesAreRefused(t *testing.T) {
 		if name == "a recording" {
 			by = ann
 		}
-		browser := as(t, by)
-		req, err := http.NewRequestWithContext(t.Context(), c.method, base+"/api"+c.path, onlyReader{c.body}) // chunked
+		browser := h.as(t, by)
+		req, err := http.NewRequestWithContext(t.Context(), c.method, h.base+"/api"+c.path, onlyReader{c.body}) // chunked
 		require.NoError(t, err)
 		req.Header.Set("Content-Type", c.media)
 		memtest.AtMost(t, 48*memtest.MB, name, func() {
@@ -152,7 +153,8 @@ func (endless) Read(p []byte) (int, error) {
 // A time to read that outlives the body would end the connection and each later request on it
 // (net/http: the background read of a connection cancels its context).
 func TestATimeToReadEndsWithTheBody(t *testing.T) {
-	handler, err := server.New(kept, somePages, plenty)
+	h := newHouse(t)
+	handler, err := server.New(h.kept, somePages, plenty)
 	require.NoError(t, err)
 	deadlines := make(chan []time.Time, 1)
 	srv := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
@@ -161,11 +163,11 @@ func TestATimeToReadEndsWithTheBody(t *testing.T) {
 		deadlines <- watched.set
 	}))
 	t.Cleanup(srv.Close)
-	a := assigned(t, someDrill(), ann)
-	c := as(t, ann)
+	a := h.assigned(t, someDrill(), ann)
+	c := h.as(t, ann)
 	own, err := url.Parse(srv.URL)
 	require.NoError(t, err)
-	old, err := url.Parse(base)
+	old, err := url.Parse(h.base)
 	require.NoError(t, err)
 	c.http.Jar.SetCookies(own, c.http.Jar.Cookies(old))
 	c.at = srv.URL
@@ -198,7 +200,8 @@ func (d *deadlineWatch) SetReadDeadline(until time.Time) error {
 
 // Deep and wide JSON is refused with little memory and soon.
 func TestHostileJSON(t *testing.T) {
-	c := as(t, teacher)
+	h := houseAlone(t)
+	c := h.as(t, teacher)
 	for name, body := range map[string]string{
 		"deep":     strings.Repeat(`{"a":`, 100_000),
 		"wide":     "[" + strings.Repeat("1,", 400_000) + "1]",
@@ -216,7 +219,8 @@ func TestHostileJSON(t *testing.T) {
 
 // Names have no control characters: they stand in lists, file names and headers.
 func TestNamesHaveNoControlCharacters(t *testing.T) {
-	c := as(t, teacher)
+	h := newHouse(t)
+	c := h.as(t, teacher)
 	var d api.SavedDrill
 	c.ok(http.MethodPost, newly("/drills"), someDrill(), &d)
 	for _, name := range []string{"a\x00b", "a\rb", "a\nb", "\x7f"} {
@@ -226,15 +230,16 @@ func TestNamesHaveNoControlCharacters(t *testing.T) {
 		c.on(1).fails(http.StatusBadRequest, http.MethodPut, "/drills/"+d.Id.String()+"/shelf", map[string]any{"folder": name, "tags": []string{}, "favourite": true})
 		c.on(1).fails(http.StatusBadRequest, http.MethodPut, "/drills/"+d.Id.String()+"/shelf", map[string]any{"folder": "", "tags": []string{name}, "favourite": true})
 	}
-	take := taken(t, assigned(t, someDrill(), ann), ann, steady)
+	take := h.taken(t, h.assigned(t, someDrill(), ann), ann, steady)
 	c.fails(http.StatusBadRequest, http.MethodPut, "/takes/"+take.Summary.Id.String()+"/comments/"+uuid.NewString(), map[string]any{"note": 1, "text": "a\x00b"})
 }
 
 // Only the server's own pages may ask, under its own names, and the pages may load
 // nothing from elsewhere.
 func TestOtherSitesAreKeptOut(t *testing.T) {
+	h := newHouse(t)
 	send := func(host, origin, site string) *http.Response {
-		req, err := http.NewRequestWithContext(t.Context(), http.MethodPut, base+"/api/session", strings.NewReader(`{"personId":"`+ann.ID.String()+`"}`))
+		req, err := http.NewRequestWithContext(t.Context(), http.MethodPut, h.base+"/api/session", strings.NewReader(`{"personId":"`+ann.ID.String()+`"}`))
 		require.NoError(t, err)
 		req.Header.Set("Content-Type", "application/json")
 		if host != "" {
@@ -252,18 +257,19 @@ func TestOtherSitesAreKeptOut(t *testing.T) {
 		return resp
 	}
 	assert.Equal(t, http.StatusOK, send("", "", "").StatusCode)
-	assert.Equal(t, http.StatusOK, send("", base, "same-origin").StatusCode)
+	assert.Equal(t, http.StatusOK, send("", h.base, "same-origin").StatusCode)
 	assert.Equal(t, http.StatusOK, send("localhost:8765", "", "").StatusCode)
 	assert.Equal(t, http.StatusForbidden, send("", "https://elsewhere.example", "").StatusCode)
 	assert.Equal(t, http.StatusForbidden, send("", "", "cross-site").StatusCode)
 	assert.Equal(t, http.StatusMisdirectedRequest, send("elsewhere.example", "", "").StatusCode, "a name that was made to lead here")
-	h := send("", "", "").Header
-	assert.NotContains(t, strings.Split(h.Get("Content-Security-Policy"), "style-src")[0], "unsafe-inline")
-	assert.Equal(t, "nosniff", h.Get("X-Content-Type-Options"))
+	header := send("", "", "").Header
+	assert.NotContains(t, strings.Split(header.Get("Content-Security-Policy"), "style-src")[0], "unsafe-inline")
+	assert.Equal(t, "nosniff", header.Get("X-Content-Type-Options"))
 }
 
 func TestTooManyTriesAreSlowedDown(t *testing.T) {
-	handler, err := server.New(kept, somePages, server.Options{Demo: true, Limits: server.Limits{SignIns: 3, Takes: 2}})
+	h := newHouse(t)
+	handler, err := server.New(h.kept, somePages, server.Options{Demo: true, Limits: server.Limits{SignIns: 3, Takes: 2}})
 	require.NoError(t, err)
 	try := func(method, path, body string, cookie string) *httptest.ResponseRecorder {
 		req := httptest.NewRequestWithContext(t.Context(), method, "/api"+path, strings.NewReader(body))
@@ -286,7 +292,7 @@ func TestTooManyTriesAreSlowedDown(t *testing.T) {
 	assert.Equal(t, http.StatusTooManyRequests, last.Code)
 	assert.Equal(t, "20", last.Header().Get("Retry-After"))
 
-	a := assigned(t, someDrill(), ann)
+	a := h.assigned(t, someDrill(), ann)
 	cookie := strings.Split(first.Header().Get("Set-Cookie"), ";")[0]
 	for i, want := range []int{422, 422, 429} {
 		assert.Equal(t, want, try(http.MethodPut, takePath(a, uuid.New(), 100), "no take", cookie).Code, "try %d", i)
@@ -294,7 +300,8 @@ func TestTooManyTriesAreSlowedDown(t *testing.T) {
 }
 
 func TestTheInterfaceIsCompressedAndAsksNoDatabase(t *testing.T) {
-	own, err := store.Open(t.Context(), kept.Pool().Config().ConnString()) // on which no worker asks meanwhile
+	h := newHouse(t)
+	own, err := store.Open(t.Context(), h.kept.Pool().Config().ConnString()) // on which no worker asks meanwhile
 	require.NoError(t, err)
 	t.Cleanup(own.Close)
 	handler, err := server.New(own, somePages, plenty)
@@ -317,11 +324,12 @@ func TestTheInterfaceIsCompressedAndAsksNoDatabase(t *testing.T) {
 
 // Whoever runs the server sees what it does, and finds a request in its log.
 func TestWhatIsSeenFromOutside(t *testing.T) {
-	as(t, ann).ok(http.MethodGet, "/session", nil, nil)
+	h := newHouse(t)
+	h.as(t, ann).ok(http.MethodGet, "/session", nil, nil)
 	for path, holds := range map[string]string{
 		"/healthz": "", "/readyz": "", "/metrics": `manudrill_request_seconds_count{method="GET",status="200"}`,
 	} {
-		resp, err := http.Get(base + path)
+		resp, err := http.Get(h.base + path)
 		require.NoError(t, err)
 		raw, err := io.ReadAll(resp.Body)
 		require.NoError(t, err)
@@ -335,7 +343,8 @@ func TestWhatIsSeenFromOutside(t *testing.T) {
 // The greatest drill that the contract lets through is looked at, or refused, soon
 // and with little memory.
 func TestTheGreatestDrillOfTheContract(t *testing.T) {
-	c := as(t, teacher)
+	h := houseAlone(t)
+	c := h.as(t, teacher)
 	fingers := []int{1, 2, 3, 4, 1, 2, 3, 4, 1, 2, 3, 4, 1, 2, 3, 4}
 	var orders, groups [][]int
 	for range 64 {

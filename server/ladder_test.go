@@ -23,11 +23,12 @@ func rungOf(bpm float64, notes int) map[string]any {
 
 // A drill by doublings is played, measured and climbed at either division.
 func TestClimbingByDoubling(t *testing.T) {
+	h := newHouse(t)
 	file := someDrill()
 	file.Ladder.Rule, file.Ladder.Doublings, file.Ladder.StartBPM = tempo.ByDoubling, 1, 60
-	a := assigned(t, file, ann)
+	a := h.assigned(t, file, ann)
 	assert.Equal(t, api.Climb{First: tempo.Rung{BPM: 60, NotesPerBeat: 2}, Last: tempo.Rung{BPM: 60, NotesPerBeat: 4}, Rungs: 2, Mixed: true}, a.Climb)
-	c := as(t, ann)
+	c := h.as(t, ann)
 	var take api.Take
 	c.ok(http.MethodPut, takePath(a, uuid.New(), 60), played(t, file, 60, steady).EncodeWAV(), &take)
 	assert.Equal(t, tempo.Rung{BPM: 60, NotesPerBeat: 4}, take.Summary.Measured.Decision.Next, take.Summary.Measured.Decision.Reason)
@@ -50,9 +51,10 @@ func TestClimbingByDoubling(t *testing.T) {
 // An instructor sets rung, gate and reason; the student sees who, why, and every
 // move.
 func TestARungIsSetByHand(t *testing.T) {
-	a := assigned(t, someDrill(), ann)
+	h := newHouse(t)
+	a := h.assigned(t, someDrill(), ann)
 	path := "/assignments/" + a.Id.String() + "/rung"
-	c := as(t, teacher)
+	c := h.as(t, teacher)
 	c.on(1).fails(http.StatusBadRequest, http.MethodPut, path, map[string]any{"rung": rungOf(80, 2), "reason": "  "})
 	c.on(1).fails(http.StatusUnprocessableEntity, http.MethodPut, path, map[string]any{"rung": rungOf(800, 2), "reason": "fast"})
 	c.on(1).fails(http.StatusUnprocessableEntity, http.MethodPut, path, map[string]any{"rung": rungOf(80, 5), "reason": "in five"})
@@ -66,13 +68,13 @@ func TestARungIsSetByHand(t *testing.T) {
 	c.on(1).fails(http.StatusPreconditionFailed, http.MethodPut, path, map[string]any{"rung": rungOf(90, 2), "reason": "in another window"})
 
 	var stand api.Stand
-	as(t, ann).ok(http.MethodGet, "/assignments/"+a.Id.String(), nil, &stand)
+	h.as(t, ann).ok(http.MethodGet, "/assignments/"+a.Id.String(), nil, &stand)
 	assert.InDelta(t, 80, stand.Chart.BPM, 0)
 	assert.Equal(t, []string{"Tess", "The wrist first."}, []string{stand.Assignment.Set.Author, stand.Assignment.Set.Reason})
 	assert.InDelta(t, 5, stand.Assignment.Gate.SpreadPercent, 0)
-	taken(t, a, ann, steady)
+	h.taken(t, a, ann, steady)
 	var moves api.MovePage
-	as(t, ann).ok(http.MethodGet, "/assignments/"+a.Id.String()+"/moves", nil, &moves)
+	h.as(t, ann).ok(http.MethodGet, "/assignments/"+a.Id.String()+"/moves", nil, &moves)
 	require.Len(t, moves.Items, 2)
 	assert.NotNil(t, moves.Items[0].TakeId)
 	assert.Equal(t, api.MoveStep("set"), moves.Items[1].Step)
@@ -85,15 +87,16 @@ func TestARungIsSetByHand(t *testing.T) {
 // A student starts from the rung that was found on the stand: the fastest that is not
 // above its range. A gate that was set stays; who has reported pain does not climb by it.
 func TestAStudentStartsFromTheRungThatWasFound(t *testing.T) {
+	h := newHouse(t)
 	file := someDrill()
 	file.Ladder = tempo.Usual()
-	a := assigned(t, file, ben)
+	a := h.assigned(t, file, ben)
 	path := "/assignments/" + a.Id.String()
 	gate := a.Gate
 	gate.SpreadPercent = 5
-	as(t, teacher).on(1).ok(http.MethodPut, path+"/rung", map[string]any{"rung": rungOf(60, 2), "reason": "evenly", "gate": gate}, nil)
+	h.as(t, teacher).on(1).ok(http.MethodPut, path+"/rung", map[string]any{"rung": rungOf(60, 2), "reason": "evenly", "gate": gate}, nil)
 	found := map[string]any{"bpm": 90, "low": 87, "high": 96, "takes": 12, "notesPerBeat": 2}
-	c := as(t, ben)
+	c := h.as(t, ben)
 	var now api.Assignment
 	c.on(2).ok(http.MethodPut, path+"/found", found, &now)
 	assert.Equal(t, tempo.Rung{BPM: 84, NotesPerBeat: 2}, now.Rung)
@@ -101,11 +104,11 @@ func TestAStudentStartsFromTheRungThatWasFound(t *testing.T) {
 	assert.Equal(t, "Found on the stand. Clean at about 90 bpm (87 to 96), by 12 short takes.", now.Set.Reason)
 	assert.Equal(t, ben.Name, now.Set.Author)
 	c.on(2).fails(http.StatusPreconditionFailed, http.MethodPut, path+"/found", found)
-	as(t, ann).on(3).fails(http.StatusNotFound, http.MethodPut, path+"/found", found)
+	h.as(t, ann).on(3).fails(http.StatusNotFound, http.MethodPut, path+"/found", found)
 
 	report := uuid.NewString()
 	c.ok(http.MethodPut, "/students/"+ben.ID.String()+"/hand/"+report, map[string]any{"kind": "hurts"}, nil)
-	defer as(t, teacher).ok(http.MethodPost, "/students/"+ben.ID.String()+"/hand/clear", nil, nil)
+	defer h.as(t, teacher).ok(http.MethodPost, "/students/"+ben.ID.String()+"/hand/clear", nil, nil)
 	found["bpm"], found["low"], found["high"] = 120, 116, 130
 	p := c.on(3).fails(http.StatusConflict, http.MethodPut, path+"/found", found)
 	assert.Contains(t, p.Detail, "until your instructor says so")
@@ -116,29 +119,31 @@ func TestAStudentStartsFromTheRungThatWasFound(t *testing.T) {
 
 // What is played at a tempo of one's own is measured and kept, and moves nobody.
 func TestATakeAtATempoOfOnesOwnCountsForNothing(t *testing.T) {
-	a := assigned(t, someDrill(), ben)
+	h := newHouse(t)
+	a := h.assigned(t, someDrill(), ben)
 	var take api.Take
-	as(t, ben).ok(http.MethodPut, takePath(a, uuid.New(), 50)+"&aside=ownTempo", played(t, someDrill(), 50, simulate.Player{Seed: 4, MotorMs: 2, NoiseDB: -70}).EncodeWAV(), &take)
+	h.as(t, ben).ok(http.MethodPut, takePath(a, uuid.New(), 50)+"&aside=ownTempo", played(t, someDrill(), 50, simulate.Player{Seed: 4, MotorMs: 2, NoiseDB: -70}).EncodeWAV(), &take)
 	assert.Equal(t, tempo.OwnTempo, *take.Summary.Aside)
 	d := take.Summary.Measured.Decision
 	assert.False(t, d.Counts)
 	assert.Equal(t, "At a tempo of your own choice: it counts for nothing.", d.Reason)
 	assert.InDelta(t, 50, take.Chart.BPM, 0)
 	var stand api.Stand
-	as(t, ben).ok(http.MethodGet, "/assignments/"+a.Id.String(), nil, &stand)
+	h.as(t, ben).ok(http.MethodGet, "/assignments/"+a.Id.String(), nil, &stand)
 	assert.Equal(t, a.Rung, stand.Assignment.Rung)
 	assert.Empty(t, stand.Climbing.Results)
 	var rising api.Take
-	as(t, ben).ok(http.MethodPut, takePath(a, uuid.New(), 100)+"&rise=10", played(t, someDrill(), 100, simulate.Player{Seed: 5, MotorMs: 2, NoiseDB: -70}).EncodeWAV(), &rising)
+	h.as(t, ben).ok(http.MethodPut, takePath(a, uuid.New(), 100)+"&rise=10", played(t, someDrill(), 100, simulate.Player{Seed: 5, MotorMs: 2, NoiseDB: -70}).EncodeWAV(), &rising)
 	assert.Equal(t, tempo.OwnTempo, *rising.Summary.Aside, "a take that rises counts for nothing either")
 	assert.InDelta(t, 10, rising.Chart.RiseBPM, 0)
-	as(t, ben).fails(http.StatusBadRequest, http.MethodPut, takePath(a, uuid.New(), 50)+"&aside=tapped", []byte("x"))
+	h.as(t, ben).fails(http.StatusBadRequest, http.MethodPut, takePath(a, uuid.New(), 50)+"&aside=tapped", []byte("x"))
 }
 
 // Some drills are assigned to some students at once. What cannot be played on whose
 // guitar is not, and says from where it could; what a hand does not reach is told.
 func TestAssigningManyAtOnce(t *testing.T) {
-	c := as(t, teacher)
+	h := newHouse(t)
+	c := h.as(t, teacher)
 	ids := map[string]uuid.UUID{}
 	for name, position := range map[string]int{"low": 1, "high": 15} {
 		file := someDrill()
@@ -149,10 +154,10 @@ func TestAssigningManyAtOnce(t *testing.T) {
 		ids[name] = d.Id
 	}
 	small := store.Person{ID: uuid.New(), Name: "Small", Role: store.Student, Demo: true}
-	require.NoError(t, kept.AddPerson(storetest.In(t.Context()), small))
+	require.NoError(t, h.kept.AddPerson(storetest.In(t.Context()), small))
 	setup := setup.Usual()
 	setup.Guitar.Frets, setup.Hand = 14, map[string]float64{"12": 30, "23": 30, "34": 30, "13": 55, "24": 55, "14": 80}
-	require.NoError(t, kept.ChangeSetup(storetest.In(t.Context()), small.ID, 1, setup))
+	require.NoError(t, h.kept.ChangeSetup(storetest.In(t.Context()), small.ID, 1, setup))
 
 	body := map[string]any{"drillIds": []uuid.UUID{ids["low"], ids["high"]}, "studentIds": []uuid.UUID{ben.ID, small.ID}}
 	var misfits []api.Misfit

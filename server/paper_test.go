@@ -18,23 +18,24 @@ import (
 )
 
 // two students who are told apart by their addresses.
-func twoStudents(t *testing.T) (mira, jon store.Person) {
+func (h *house) twoStudents(t *testing.T) (mira, jon store.Person) {
 	t.Helper()
 	id := uuid.NewString()
 	mira = store.Person{ID: uuid.New(), Name: "Mira " + id, Role: store.Student, Demo: true}
 	jon = store.Person{ID: uuid.New(), Name: "Jon " + id, Role: store.Student, Demo: true}
 	for _, p := range []store.Person{mira, jon} {
-		require.NoError(t, kept.AddPerson(storetest.In(t.Context()), p))
+		require.NoError(t, h.kept.AddPerson(storetest.In(t.Context()), p))
 	}
 	return mira, jon
 }
 
 // A log in Latin-1 with semicolons is looked at, kept, looked at by its student, and taken back.
 func TestAPaperLog(t *testing.T) {
-	mira, jon := twoStudents(t)
+	h := newHouse(t)
+	mira, jon := h.twoStudents(t)
 	file := []byte("Date;Name;Drill;Tempo;Minutes;Note\r\n14.3.2025;" + strings.ToUpper(mira.Name) + ";Slurs;72,5;10;sp\xe4t\r\n15.3.2025;" + jon.Name + ";Trills;;5;\r\n" +
 		"16.3.2025;Nobody;Slurs;80;5;\r\n31.2.2025;" + mira.Name + ";Slurs;80;5;\r\n")
-	c := as(t, teacher)
+	c := h.as(t, teacher)
 	var p api.PaperPreview
 	c.ok(http.MethodPost, "/paper/read", file, &p)
 	assert.Equal(t, []int{4, 2, 4}, []int{p.Rows, p.Wrong, len(p.Entries)})
@@ -47,7 +48,7 @@ func TestAPaperLog(t *testing.T) {
 	answers := make([]api.PaperKept, 2)
 	var both sync.WaitGroup
 	for i := range answers { // two clicks
-		both.Go(func() { as(t, teacher).ok(http.MethodPut, log, file, &answers[i]) })
+		both.Go(func() { h.as(t, teacher).ok(http.MethodPut, log, file, &answers[i]) })
 	}
 	both.Wait()
 	assert.Equal(t, 2, answers[0].Kept+answers[1].Kept)
@@ -56,13 +57,13 @@ func TestAPaperLog(t *testing.T) {
 	assert.Equal(t, api.PaperKept{Known: 2, Wrong: 2}, again, "the same lines are kept once")
 
 	var mine api.Paper
-	as(t, mira).ok(http.MethodGet, "/students/"+mira.ID.String()+"/paper", nil, &mine)
+	h.as(t, mira).ok(http.MethodGet, "/students/"+mira.ID.String()+"/paper", nil, &mine)
 	require.Len(t, mine.Drills, 1)
 	assert.Equal(t, "Slurs", mine.Drills[0].Name)
 	assert.InDelta(t, 72.5, mine.Drills[0].Points[0].BPM, 0)
 	require.Len(t, mine.Logs, 1)
 	assert.Equal(t, teacher.Name, mine.Logs[0].Author)
-	as(t, jon).fails(http.StatusNotFound, http.MethodGet, "/students/"+mira.ID.String()+"/paper", nil)
+	h.as(t, jon).fails(http.StatusNotFound, http.MethodGet, "/students/"+mira.ID.String()+"/paper", nil)
 
 	c.ok(http.MethodDelete, log, nil, nil)
 	c.ok(http.MethodGet, "/students/"+mira.ID.String()+"/paper", nil, &mine)
@@ -79,11 +80,12 @@ func TestAPaperLog(t *testing.T) {
 
 // Whose log it is can be said, and so can what its columns hold.
 func TestAPaperLogOfOne(t *testing.T) {
-	mira, _ := twoStudents(t)
+	h := newHouse(t)
+	mira, _ := h.twoStudents(t)
 	file := []byte("Tag;Was;Schl\xe4ge\n1/2/2025;Bindungen;80\n")
 	query := "?columns=day&columns=drill&columns=tempo&dates=monthFirst&studentId=" + mira.ID.String()
 	var p api.PaperPreview
-	as(t, teacher).ok(http.MethodPost, "/paper/read"+query, file, &p)
+	h.as(t, teacher).ok(http.MethodPost, "/paper/read"+query, file, &p)
 	assert.Equal(t, []string{"Tag", "Was", "Schläge"}, p.Heads)
 	assert.Empty(t, p.Entries[0].Fault)
 	assert.Equal(t, "2025-01-02", p.Entries[0].Day.Format("2006-01-02"))
@@ -91,14 +93,15 @@ func TestAPaperLogOfOne(t *testing.T) {
 
 // Of 20,000 lines the first are shown, and those that are wrong up to a bound.
 func TestALongPaperLog(t *testing.T) {
-	mira, _ := twoStudents(t)
+	h := newHouse(t)
+	mira, _ := h.twoStudents(t)
 	var b bytes.Buffer
 	for i := range 20_000 {
 		fmt.Fprintf(&b, "2025-03-%02d,%s,Slurs %d,80,5,\n", 1+i%31, mira.Name, i)
 	}
 	file := bytes.ReplaceAll(b.Bytes(), []byte("2025-03-31"), []byte("2025-02-31"))
 	var p api.PaperPreview
-	c := as(t, teacher)
+	c := h.as(t, teacher)
 	c.ok(http.MethodPost, "/paper/read", file, &p)
 	assert.Equal(t, []int{20_000, 645}, []int{p.Rows, p.Wrong})
 	assert.LessOrEqual(t, len(p.Entries), 250)

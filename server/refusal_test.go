@@ -126,38 +126,38 @@ func (f fixture) names() []string {
 const secretName = "Quillon Vass"
 
 // newFixture gives a new student one thing of each kind.
-func newFixture(t *testing.T, found evenness.Analysis, by store.Person) fixture {
+func (h *house) newFixture(t *testing.T, found evenness.Analysis, by store.Person) fixture {
 	t.Helper()
 	ctx := storetest.In(t.Context())
 	id := func() uuid.UUID { return uuid.New() }
 	person, drillID, block, group, comment, take, other, routine, report := id(), id(), id(), id(), id(), id(), id(), id(), id()
-	require.NoError(t, kept.AddPerson(ctx, store.Person{ID: person, Name: secretName, Role: store.Student}))
+	require.NoError(t, h.kept.AddPerson(ctx, store.Person{ID: person, Name: secretName, Role: store.Student}))
 	file := longer()
 	file.Drill.Name = secretName
-	require.NoError(t, kept.AddDrill(ctx, drillID, file, store.Shelf{}))
-	require.NoError(t, kept.AddBlock(ctx, block, drillfile.Block{Name: secretName, Items: []drillfile.BlockItem{{File: file, Seconds: 15}}}))
-	require.NoError(t, kept.PutGroup(ctx, store.Group{ID: group, Name: secretName, Students: []uuid.UUID{person}}))
-	assignment, err := kept.Assign(ctx, drillID, person)
+	require.NoError(t, h.kept.AddDrill(ctx, drillID, file, store.Shelf{}))
+	require.NoError(t, h.kept.AddBlock(ctx, block, drillfile.Block{Name: secretName, Items: []drillfile.BlockItem{{File: file, Seconds: 15}}}))
+	require.NoError(t, h.kept.PutGroup(ctx, store.Group{ID: group, Name: secretName, Students: []uuid.UUID{person}}))
+	assignment, err := h.kept.Assign(ctx, drillID, person)
 	require.NoError(t, err)
-	require.NoError(t, kept.PutRoutine(ctx, routine, person, 0, practice.Routine{
+	require.NoError(t, h.kept.PutRoutine(ctx, routine, person, 0, practice.Routine{
 		Name: secretName, Items: []practice.Item{{Kind: practice.Play, Drill: drillID.String(), Enough: &practice.Enough{By: practice.ByTakes, Count: 1}}},
 	}, []uuid.UUID{drillID}))
 	lesson, log := id(), id()
-	_, err = kept.PutPaper(ctx, log, []store.PaperEntry{{Student: person, Day: time.Now(), Drill: secretName}})
+	_, err = h.kept.PutPaper(ctx, log, []store.PaperEntry{{Student: person, Day: time.Now(), Drill: secretName}})
 	require.NoError(t, err)
-	require.NoError(t, kept.PutLesson(ctx, lesson, person, 0, secretName))
-	require.NoError(t, kept.PutPlan(ctx, person, 0, plan.Usual(time.Now()), plan.Make(plan.Usual(time.Now()), plan.Facts{Today: time.Now()}), time.Now(), nil))
-	require.NoError(t, kept.AddHandReport(ctx, report, person, time.Now(), practice.HandReport{Kind: practice.IsHurt, Text: secretName}))
+	require.NoError(t, h.kept.PutLesson(ctx, lesson, person, 0, secretName))
+	require.NoError(t, h.kept.PutPlan(ctx, person, 0, plan.Usual(time.Now()), plan.Make(plan.Usual(time.Now()), plan.Facts{Today: time.Now()}), time.Now(), nil))
+	require.NoError(t, h.kept.AddHandReport(ctx, report, person, time.Now(), practice.HandReport{Kind: practice.IsHurt, Text: secretName}))
 	chart, err := file.Drill.Chart(guitar.Standard(), 100)
 	require.NoError(t, err)
 	for i, one := range []uuid.UUID{take, other} {
-		require.NoError(t, kept.HandIn(ctx, store.HandIn{ID: one, AssignmentID: assignment, Version: 1, Rung: tempo.Rung{BPM: 100, NotesPerBeat: 2}, Source: store.File,
+		require.NoError(t, h.kept.HandIn(ctx, store.HandIn{ID: one, AssignmentID: assignment, Version: 1, Rung: tempo.Rung{BPM: 100, NotesPerBeat: 2}, Source: store.File,
 			RecordedAt: time.Now().Add(time.Duration(i) * time.Second), Chart: chart, Sound: strings.NewReader("fLaC, nearly"), Hash: one[:]}, func(pgx.Tx) error { return nil }))
-		require.NoError(t, kept.Measured(ctx, one, store.Measurement{Analysis: found, Seconds: 9, Listener: 1}))
+		require.NoError(t, h.kept.Measured(ctx, one, store.Measurement{Analysis: found, Seconds: 9, Listener: 1}))
 	}
-	require.NoError(t, kept.PutVideo(ctx, take, store.Video{Media: "video/webm"}, strings.NewReader("hands")))
-	require.NoError(t, kept.PutComment(ctx, store.Comment{ID: comment, TakeID: take, Text: "late", Author: by}))
-	require.NoError(t, kept.PutReview(store.Within(ctx, store.Scope{Studio: storetest.Studio, Actor: by}), take, true, secretName))
+	require.NoError(t, h.kept.PutVideo(ctx, take, store.Video{Media: "video/webm"}, strings.NewReader("hands")))
+	require.NoError(t, h.kept.PutComment(ctx, store.Comment{ID: comment, TakeID: take, Text: "late", Author: by}))
+	require.NoError(t, h.kept.PutReview(store.Within(ctx, store.Scope{Studio: storetest.Studio, Actor: by}), take, true, secretName))
 	f := fixture{"date": "2026-03-02", "number": "0", "new": uuid.NewString(), "readyId": "warmUp"}
 	for name, of := range map[string]uuid.UUID{"person": person, "personId": person, "studentId": person, "drillId": drillID, "blockId": block, "routineId": routine, "reportId": report, "group": group, "groupId": group,
 		"assignmentId": assignment, "takeId": take, "otherId": other, "commentId": comment, "lessonId": lesson, "logId": log} {
@@ -207,22 +207,23 @@ func (f fixture) request(t *testing.T, method, path string, c call) (string, str
 // another student, and the students and instructors of another studio, who know all
 // the ids. Whoever may is not refused, or the rest would prove nothing.
 func TestRefusals(t *testing.T) {
-	found := analysed(t)
+	h := newHouse(t)
+	found := h.analysed(t)
 	elsewhere := uuid.New()
-	require.NoError(t, kept.AddStudio(t.Context(), elsewhere, "Elsewhere"))
+	require.NoError(t, h.kept.AddStudio(t.Context(), elsewhere, "Elsewhere"))
 	there := store.Within(t.Context(), store.Scope{Studio: elsewhere})
 	theirs := map[string]store.Person{
 		"another studio's student":    {ID: uuid.New(), Name: "Otis", Role: store.Student, Demo: true},
 		"another studio's instructor": {ID: uuid.New(), Name: "Olga", Role: store.Instructor, Demo: true},
 		"another studio's owner":      {ID: uuid.New(), Name: "Orla", Role: store.Owner, Demo: true},
 	}
-	outsiders := map[string]client{"another student": as(t, ben)}
+	outsiders := map[string]client{"another student": h.as(t, ben)}
 	for who, p := range theirs {
-		require.NoError(t, kept.AddPerson(there, p))
-		outsiders[who] = as(t, p)
+		require.NoError(t, h.kept.AddPerson(there, p))
+		outsiders[who] = h.as(t, p)
 	}
 	boss := store.Person{ID: uuid.New(), Name: "Berit", Role: store.Owner, Demo: true}
-	require.NoError(t, kept.AddPerson(storetest.In(t.Context()), boss))
+	require.NoError(t, h.kept.AddPerson(storetest.In(t.Context()), boss))
 	called := map[string]bool{}
 	for path, item := range document(t).Paths.Map() {
 		for method, op := range item.Operations() {
@@ -236,12 +237,12 @@ func TestRefusals(t *testing.T) {
 				assert.Contains(t, []string{"anybody", "demo"}, who, op.OperationID)
 				continue
 			}
-			f := newFixture(t, found, teacher)
+			f := h.newFixture(t, found, teacher)
 			tell := func(asker string, status int, body []byte) string {
 				return fmt.Sprintf("%s by %s is answered %d: %s", op.OperationID, asker, status, body)
 			}
 			m, at, body := f.request(t, method, path, c)
-			status, raw := visitor(t).on(1).do(m, at, body)
+			status, raw := h.visitor(t).on(1).do(m, at, body)
 			assert.Equal(t, http.StatusUnauthorized, status, tell("nobody", status, raw))
 
 			for asker, client := range outsiders {
@@ -265,8 +266,8 @@ func TestRefusals(t *testing.T) {
 			if c.about == byOne {
 				continue
 			}
-			mine := as(t, boss)
-			prepare(t, op.OperationID, f)
+			mine := h.as(t, boss)
+			h.prepare(t, op.OperationID, f)
 			status, raw = mine.on(1).do(m, at, body)
 			assert.NotContains(t, []int{http.StatusUnauthorized, http.StatusForbidden, http.StatusNotFound}, status, tell("who may", status, raw))
 		}
@@ -277,31 +278,31 @@ func TestRefusals(t *testing.T) {
 }
 
 // prepare puts into the bin what an operation brings back.
-func prepare(t *testing.T, operation string, f fixture) {
+func (h *house) prepare(t *testing.T, operation string, f fixture) {
 	t.Helper()
 	ctx := storetest.In(t.Context())
 	at := func(name string) uuid.UUID { return uuid.MustParse(f[name]) }
 	switch operation {
 	case "restoreDrill":
-		require.NoError(t, kept.DeleteDrill(ctx, at("drillId")))
+		require.NoError(t, h.kept.DeleteDrill(ctx, at("drillId")))
 	case "restoreBlock":
-		require.NoError(t, kept.DeleteBlock(ctx, at("blockId")))
+		require.NoError(t, h.kept.DeleteBlock(ctx, at("blockId")))
 	case "restoreRoutine":
-		require.NoError(t, kept.DeleteRoutine(ctx, at("routineId")))
+		require.NoError(t, h.kept.DeleteRoutine(ctx, at("routineId")))
 	case "bringBack":
-		require.NoError(t, kept.Archive(ctx, at("personId")))
+		require.NoError(t, h.kept.Archive(ctx, at("personId")))
 	case "deleteComment":
 		c := store.Comment{ID: at("commentId"), TakeID: at("takeId"), Text: "late"}
-		require.NoError(t, kept.DeleteComment(ctx, c.ID, c.TakeID, teacher.ID))
-		c.Author = ownerOf(t, ctx)
-		require.NoError(t, kept.PutComment(ctx, c))
+		require.NoError(t, h.kept.DeleteComment(ctx, c.ID, c.TakeID, teacher.ID))
+		c.Author = h.ownerOf(t, ctx)
+		require.NoError(t, h.kept.PutComment(ctx, c))
 	}
 }
 
 // ownerOf is the owner of the studio that is asked.
-func ownerOf(t *testing.T, ctx context.Context) store.Person {
+func (h *house) ownerOf(t *testing.T, ctx context.Context) store.Person {
 	t.Helper()
-	people, err := kept.People(ctx, nil)
+	people, err := h.kept.People(ctx, nil)
 	require.NoError(t, err)
 	for _, p := range people {
 		if p.Role == store.Owner {
@@ -313,10 +314,10 @@ func ownerOf(t *testing.T, ctx context.Context) store.Person {
 }
 
 // analysed is the analysis of a take with a weak pair, which has remedies.
-func analysed(t *testing.T) evenness.Analysis {
+func (h *house) analysed(t *testing.T) evenness.Analysis {
 	t.Helper()
 	weak := steady
 	weak.Weak = &simulate.Weak{From: 1, To: 3, LateMs: 35}
-	take := taken(t, assigned(t, longer(), ann), ann, weak)
+	take := h.taken(t, h.assigned(t, longer(), ann), ann, weak)
 	return *take.Analysis
 }

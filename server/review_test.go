@@ -27,44 +27,46 @@ func longer() drillfile.File {
 }
 
 // taken lets a student's simulated player make a take.
-func taken(t *testing.T, a api.Assignment, by store.Person, p simulate.Player) api.Take {
+func (h *house) taken(t *testing.T, a api.Assignment, by store.Person, p simulate.Player) api.Take {
 	t.Helper()
 	var take api.Take
-	as(t, by).ok(http.MethodPut, "/assignments/"+a.Id.String()+"/simulated/"+uuid.NewString(), p, &take)
+	h.as(t, by).ok(http.MethodPut, "/assignments/"+a.Id.String()+"/simulated/"+uuid.NewString(), p, &take)
 	return take
 }
 
 func TestARemedyIsOneClickFromPractice(t *testing.T) {
-	a := assigned(t, longer(), ann)
+	h := newHouse(t)
+	a := h.assigned(t, longer(), ann)
 	weak := steady
 	weak.Weak = &simulate.Weak{From: 1, To: 3, LateMs: 35}
-	take := taken(t, a, ann, weak)
+	take := h.taken(t, a, ann, weak)
 	require.NotEmpty(t, take.Advice.Remedies)
 	assert.Contains(t, take.Advice.Findings[0].Text, "The ring finger after the index finger, hammered on, comes late")
 
 	path := "/takes/" + take.Summary.Id.String() + "/remedies/"
 	var practised, again, given api.Assignment
-	as(t, ann).ok(http.MethodPost, path+"0", nil, &practised)
+	h.as(t, ann).ok(http.MethodPost, path+"0", nil, &practised)
 	assert.Equal(t, ann.ID, practised.Student.Id)
 	assert.Equal(t, "longer: 1 to 3 alone", practised.DrillName)
-	as(t, ann).ok(http.MethodPost, path+"0", nil, &again)
+	h.as(t, ann).ok(http.MethodPost, path+"0", nil, &again)
 	assert.Equal(t, practised.Id, again.Id, "asked twice, made once")
-	as(t, teacher).ok(http.MethodPost, path+"0", nil, &given)
+	h.as(t, teacher).ok(http.MethodPost, path+"0", nil, &given)
 	assert.Equal(t, practised.Id, given.Id)
-	as(t, ben).fails(http.StatusNotFound, http.MethodPost, path+"0", nil)
-	as(t, ann).fails(http.StatusBadRequest, http.MethodPost, path+"7", nil)
+	h.as(t, ben).fails(http.StatusNotFound, http.MethodPost, path+"0", nil)
+	h.as(t, ann).fails(http.StatusBadRequest, http.MethodPost, path+"7", nil)
 
 	var stand api.Stand
-	as(t, ann).ok(http.MethodGet, "/assignments/"+practised.Id.String(), nil, &stand)
+	h.as(t, ann).ok(http.MethodGet, "/assignments/"+practised.Id.String(), nil, &stand)
 	assert.InDelta(t, 0.7*100*2/float64(stand.Chart.NotesPerBeat), stand.Chart.BPM, 1, "at 70 % of the tempo")
 }
 
 func TestCommentsArePinnedByInstructors(t *testing.T) {
-	take := taken(t, assigned(t, someDrill(), ann), ann, steady)
+	h := newHouse(t)
+	take := h.taken(t, h.assigned(t, someDrill(), ann), ann, steady)
 	path := "/takes/" + take.Summary.Id.String() + "/comments/"
 	id := uuid.NewString()
 	var comments []api.Comment
-	c := as(t, teacher)
+	c := h.as(t, teacher)
 	c.ok(http.MethodPut, path+id, map[string]any{"note": 5, "text": "Here the string rings."}, &comments)
 	c.fails(http.StatusPreconditionFailed, http.MethodPut, path+id, map[string]any{"note": 5, "text": "In an older window."})
 	c.on(comments[0].Revision).ok(http.MethodPut, path+id, map[string]any{"note": 5, "text": "Here the fourth string rings."}, &comments)
@@ -73,16 +75,16 @@ func TestCommentsArePinnedByInstructors(t *testing.T) {
 	assert.Equal(t, teacher.ID, comments[0].Author.Id)
 	c.fails(http.StatusNotFound, http.MethodPut, path+uuid.NewString(), map[string]any{"note": 900, "text": "nowhere"})
 	c.fails(http.StatusBadRequest, http.MethodPut, path+uuid.NewString(), map[string]any{"note": 1, "text": ""})
-	as(t, ben).fails(http.StatusNotFound, http.MethodPut, path+uuid.NewString(), map[string]any{"note": 1, "text": "mine"})
-	as(t, ann).fails(http.StatusNotFound, http.MethodPut, path+id, map[string]any{"note": 5, "text": "not mine"})
+	h.as(t, ben).fails(http.StatusNotFound, http.MethodPut, path+uuid.NewString(), map[string]any{"note": 1, "text": "mine"})
+	h.as(t, ann).fails(http.StatusNotFound, http.MethodPut, path+id, map[string]any{"note": 5, "text": "not mine"})
 
 	var seen api.Take
-	as(t, ann).ok(http.MethodGet, "/takes/"+take.Summary.Id.String(), nil, &seen)
+	h.as(t, ann).ok(http.MethodGet, "/takes/"+take.Summary.Id.String(), nil, &seen)
 	require.Len(t, seen.Comments, 1)
 	assert.Equal(t, 5, seen.Comments[0].Note)
 	unread := func(p store.Person) (n int) {
 		var all []api.TakeComment
-		as(t, p).ok(http.MethodGet, "/comments/unread", nil, &all)
+		h.as(t, p).ok(http.MethodGet, "/comments/unread", nil, &all)
 		for _, u := range all {
 			if u.TakeId == take.Summary.Id {
 				n++
@@ -92,9 +94,9 @@ func TestCommentsArePinnedByInstructors(t *testing.T) {
 	}
 	read := "/takes/" + take.Summary.Id.String() + "/read"
 	assert.Equal(t, []int{1, 0}, []int{unread(ann), unread(teacher)})
-	as(t, ben).fails(http.StatusNotFound, http.MethodPost, read, nil)
-	as(t, ann).ok(http.MethodPost, read, nil, nil)
-	as(t, ann).ok(http.MethodPut, path+uuid.NewString(), map[string]any{"note": 5, "text": "How do I mend it?"}, &comments)
+	h.as(t, ben).fails(http.StatusNotFound, http.MethodPost, read, nil)
+	h.as(t, ann).ok(http.MethodPost, read, nil, nil)
+	h.as(t, ann).ok(http.MethodPut, path+uuid.NewString(), map[string]any{"note": 5, "text": "How do I mend it?"}, &comments)
 	assert.Len(t, comments, 2)
 	assert.Equal(t, []int{0, 1}, []int{unread(ann), unread(teacher)})
 	var of api.TakeCommentPage
@@ -106,37 +108,39 @@ func TestCommentsArePinnedByInstructors(t *testing.T) {
 }
 
 func TestTwoTakesAreSetSideBySide(t *testing.T) {
+	h := newHouse(t)
 	uneven := steady
 	uneven.MotorMs = 22
-	a := assigned(t, longer(), ann)
-	first, second := taken(t, a, ann, uneven), taken(t, a, ann, steady)
+	a := h.assigned(t, longer(), ann)
+	first, second := h.taken(t, a, ann, uneven), h.taken(t, a, ann, steady)
 	var c, turned api.Contrast
-	as(t, ann).ok(http.MethodGet, "/takes/"+first.Summary.Id.String()+"/contrast/"+second.Summary.Id.String(), nil, &c)
+	h.as(t, ann).ok(http.MethodGet, "/takes/"+first.Summary.Id.String()+"/contrast/"+second.Summary.Id.String(), nil, &c)
 	assert.Equal(t, "spreadMs", c.Differences[0].About)
 	assert.True(t, c.Differences[0].Better && c.Differences[0].Sure, "%+v", c.Differences[0])
-	as(t, ann).ok(http.MethodGet, "/takes/"+second.Summary.Id.String()+"/contrast/"+first.Summary.Id.String(), nil, &turned)
+	h.as(t, ann).ok(http.MethodGet, "/takes/"+second.Summary.Id.String()+"/contrast/"+first.Summary.Id.String(), nil, &turned)
 	assert.Equal(t, c, turned, "the earlier one is first whichever is asked for")
 
 	picked := longer()
 	picked.Drill.Attacks.Rule = drill.AllPicked
-	asPicked := taken(t, assigned(t, picked, ann), ann, steady)
-	as(t, ann).ok(http.MethodGet, "/takes/"+asPicked.Summary.Id.String()+"/contrast/"+second.Summary.Id.String(), nil, &c)
+	asPicked := h.taken(t, h.assigned(t, picked, ann), ann, steady)
+	h.as(t, ann).ok(http.MethodGet, "/takes/"+asPicked.Summary.Id.String()+"/contrast/"+second.Summary.Id.String(), nil, &c)
 
-	other := taken(t, assigned(t, someDrill(), ann), ann, steady)
-	p := as(t, ann).fails(http.StatusUnprocessableEntity, http.MethodGet, "/takes/"+first.Summary.Id.String()+"/contrast/"+other.Summary.Id.String(), nil)
+	other := h.taken(t, h.assigned(t, someDrill(), ann), ann, steady)
+	p := h.as(t, ann).fails(http.StatusUnprocessableEntity, http.MethodGet, "/takes/"+first.Summary.Id.String()+"/contrast/"+other.Summary.Id.String(), nil)
 	assert.Contains(t, p.Detail, "choose another take")
-	as(t, ben).fails(http.StatusNotFound, http.MethodGet, "/takes/"+first.Summary.Id.String()+"/contrast/"+second.Summary.Id.String(), nil)
+	h.as(t, ben).fails(http.StatusNotFound, http.MethodGet, "/takes/"+first.Summary.Id.String()+"/contrast/"+second.Summary.Id.String(), nil)
 }
 
 // A MIDI file is a take without listening: exact where it was written exactly, and
 // to be heard like any other.
 func TestAMIDIFileIsATake(t *testing.T) {
-	a := assigned(t, someDrill(), ann)
+	h := newHouse(t)
+	a := h.assigned(t, someDrill(), ann)
 	file := someDrill()
 	chart, err := file.Drill.Chart(guitar.Standard(), 100)
 	require.NoError(t, err)
 	var take api.Take
-	c := as(t, ann)
+	c := h.as(t, ann)
 	c.ok(http.MethodPut, takePath(a, uuid.New(), 100), midifile.Write(score.Of(chart)), &take)
 	assert.Equal(t, take.Analysis.Counts.Expected, take.Analysis.Counts.Played)
 	assert.InDelta(t, 0, take.Analysis.Timing.SpreadMs, 0.7, "a tick is 0.6 ms")

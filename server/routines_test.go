@@ -14,31 +14,32 @@ import (
 	"manudrill/storetest"
 )
 
-func newStudent(t *testing.T, name string) store.Person {
+func (h *house) newStudent(t *testing.T, name string) store.Person {
 	t.Helper()
 	p := store.Person{ID: uuid.New(), Name: name, Role: store.Student, Demo: true}
-	require.NoError(t, kept.AddPerson(storetest.In(t.Context()), p))
+	require.NoError(t, h.kept.AddPerson(storetest.In(t.Context()), p))
 	return p
 }
 
 // An instructor composes, the student has the drills and all that is needed to play
 // them; what is taken back meanwhile is left out.
 func TestARoutineFromMakingToPlaying(t *testing.T) {
-	mira := newStudent(t, "Mira")
-	a := assigned(t, someDrill(), ben) // of Ben's, which Mira does not have yet
+	h := newHouse(t)
+	mira := h.newStudent(t, "Mira")
+	a := h.assigned(t, someDrill(), ben) // of Ben's, which Mira does not have yet
 	routine := practice.Routine{Name: "Monday", Note: "Slowly.", Items: []practice.Item{
 		{Kind: practice.Play, Drill: a.DrillId.String(), Enough: &practice.Enough{By: practice.ByTakes, Count: 2}}, {Kind: practice.Rest, Seconds: 30},
 	}}
 	id := uuid.New()
 	path := "/students/" + mira.ID.String() + "/routines/" + id.String()
 	var saved api.SavedRoutine
-	as(t, teacher).on(0).ok(http.MethodPut, path, routine, &saved)
+	h.as(t, teacher).on(0).ok(http.MethodPut, path, routine, &saved)
 	assert.Equal(t, routine, saved.Routine)
 	assert.Equal(t, teacher.Name, saved.Author)
 	require.Len(t, saved.Drills, 1)
 	assert.Equal(t, a.DrillName, saved.Drills[0].Name)
 
-	c := as(t, mira)
+	c := h.as(t, mira)
 	var stands []api.Stand
 	c.ok(http.MethodGet, "/routines/"+id.String()+"/stands", nil, &stands)
 	require.Len(t, stands, 1)
@@ -50,7 +51,7 @@ func TestARoutineFromMakingToPlaying(t *testing.T) {
 	perTake := chart.TakeSeconds() + 4*60/chart.BPM + 1
 	assert.InDelta(t, 2*(perTake+4)+30, saved.Seconds, 1e-9)
 
-	as(t, teacher).ok(http.MethodDelete, "/assignments/"+saved.Drills[0].AssignmentId.String(), nil, nil)
+	h.as(t, teacher).ok(http.MethodDelete, "/assignments/"+saved.Drills[0].AssignmentId.String(), nil, nil)
 	c.ok(http.MethodGet, "/routines/"+id.String()+"/stands", nil, &stands)
 	assert.Empty(t, stands)
 	var all []api.SavedRoutine
@@ -60,13 +61,14 @@ func TestARoutineFromMakingToPlaying(t *testing.T) {
 }
 
 func TestRoutinesThatAreRefused(t *testing.T) {
-	mira := newStudent(t, "Mira")
-	a := assigned(t, someDrill(), mira)
+	h := newHouse(t)
+	mira := h.newStudent(t, "Mira")
+	a := h.assigned(t, someDrill(), mira)
 	item := func(drill string, count int) practice.Item {
 		return practice.Item{Kind: practice.Play, Drill: drill, Enough: &practice.Enough{By: practice.ByTakes, Count: count}}
 	}
 	path := "/students/" + mira.ID.String() + "/routines/" + uuid.NewString()
-	c := as(t, teacher).on(0)
+	c := h.as(t, teacher).on(0)
 	for name, r := range map[string]practice.Routine{
 		"nothing to play": {Name: "x", Items: []practice.Item{{Kind: practice.Rest, Seconds: 30}}},
 		"no takes":        {Name: "x", Items: []practice.Item{item(a.DrillId.String(), 0)}},
@@ -76,16 +78,17 @@ func TestRoutinesThatAreRefused(t *testing.T) {
 		assert.NotEmpty(t, p.Errors, name)
 	}
 	c.fails(http.StatusNotFound, http.MethodPut, path, practice.Routine{Name: "x", Items: []practice.Item{item(uuid.NewString(), 1)}})
-	as(t, teacher).fails(http.StatusNotFound, http.MethodPost, path+"/ready/fame", nil)
+	h.as(t, teacher).fails(http.StatusNotFound, http.MethodPost, path+"/ready/fame", nil)
 }
 
 // What ships is given with its drills; given to two, the drills are there once, and one
 // that an instructor has changed stays changed.
 func TestReadyRoutinesAreGiven(t *testing.T) {
-	c := as(t, teacher)
+	h := newHouse(t)
+	c := h.as(t, teacher)
 	for _, ready := range practice.ReadyRoutines() {
 		drills := map[uuid.UUID]bool{}
-		for _, p := range []store.Person{newStudent(t, "Mira"), newStudent(t, "Otto")} {
+		for _, p := range []store.Person{h.newStudent(t, "Mira"), h.newStudent(t, "Otto")} {
 			path := "/students/" + p.ID.String() + "/routines/" + uuid.NewString() + "/ready/" + ready.ID
 			var saved, again api.SavedRoutine
 			c.ok(http.MethodPost, path, nil, &saved)
@@ -96,7 +99,7 @@ func TestReadyRoutinesAreGiven(t *testing.T) {
 			c.ok(http.MethodPost, path, nil, &again)
 			assert.Equal(t, saved, again, "a click that comes twice makes one")
 			var stands []api.Stand
-			as(t, p).ok(http.MethodGet, "/routines/"+saved.Id.String()+"/stands", nil, &stands)
+			h.as(t, p).ok(http.MethodGet, "/routines/"+saved.Id.String()+"/stands", nil, &stands)
 			assert.Len(t, stands, len(ready.Drills))
 		}
 		assert.Len(t, drills, len(ready.Drills), ready.ID)

@@ -21,7 +21,8 @@ import (
 )
 
 func TestTheDoor(t *testing.T) {
-	c := visitor(t)
+	h := newHouse(t)
+	c := h.visitor(t)
 	var people api.PersonPage
 	c.ok(http.MethodGet, "/demo/people", nil, &people)
 	require.GreaterOrEqual(t, len(people.Items), 3)
@@ -39,7 +40,8 @@ func TestTheDoor(t *testing.T) {
 }
 
 func TestADrillFromMakingToDeleting(t *testing.T) {
-	c := as(t, teacher)
+	h := newHouse(t)
+	c := h.as(t, teacher)
 	var made, got, copied api.SavedDrill
 	c.ok(http.MethodPost, newly("/drills"), someDrill(), &made)
 	path := "/drills/" + made.Id.String()
@@ -64,7 +66,8 @@ func TestADrillFromMakingToDeleting(t *testing.T) {
 }
 
 func TestAPreviewIsTheChart(t *testing.T) {
-	c := as(t, teacher)
+	h := newHouse(t)
+	c := h.as(t, teacher)
 	file := someDrill()
 	var p api.Preview
 	c.ok(http.MethodPost, "/preview", file, &p)
@@ -84,7 +87,8 @@ func TestAPreviewIsTheChart(t *testing.T) {
 }
 
 func TestADrillThatCannotBePlayedIsNotSaved(t *testing.T) {
-	c := as(t, teacher)
+	h := newHouse(t)
+	c := h.as(t, teacher)
 	file := someDrill()
 	file.Drill.Path.Position = 21
 	p := c.fails(http.StatusUnprocessableEntity, http.MethodPost, newly("/drills"), file)
@@ -104,10 +108,11 @@ func TestADrillThatCannotBePlayedIsNotSaved(t *testing.T) {
 }
 
 func TestStudentsSeeOnlyTheirOwn(t *testing.T) {
-	a := assigned(t, someDrill(), ann)
+	h := newHouse(t)
+	a := h.assigned(t, someDrill(), ann)
 	var take api.Take
-	as(t, ann).ok(http.MethodPut, "/assignments/"+a.Id.String()+"/simulated/"+uuid.NewString(), steady, &take)
-	other := as(t, ben)
+	h.as(t, ann).ok(http.MethodPut, "/assignments/"+a.Id.String()+"/simulated/"+uuid.NewString(), steady, &take)
+	other := h.as(t, ben)
 	for _, path := range []string{
 		"/assignments/" + a.Id.String(), "/assignments/" + a.Id.String() + "/progress",
 		"/takes/" + take.Summary.Id.String(), "/takes/" + take.Summary.Id.String() + "/sound",
@@ -120,7 +125,7 @@ func TestStudentsSeeOnlyTheirOwn(t *testing.T) {
 	var mine api.AssignmentPage
 	other.ok(http.MethodGet, "/assignments?studentId="+ann.ID.String(), nil, &mine)
 	assert.Empty(t, mine.Items, "another's list is empty")
-	as(t, teacher).ok(http.MethodGet, "/takes/"+take.Summary.Id.String(), nil, nil)
+	h.as(t, teacher).ok(http.MethodGet, "/takes/"+take.Summary.Id.String(), nil, nil)
 }
 
 // played is the sound of the assignment's chart at a tempo.
@@ -134,8 +139,9 @@ func played(t *testing.T, file drillfile.File, bpm float64, p simulate.Player) s
 }
 
 func TestATakeIsMeasuredDecidedAndKeptWhole(t *testing.T) {
-	a := assigned(t, someDrill(), ann)
-	c := as(t, ann)
+	h := newHouse(t)
+	a := h.assigned(t, someDrill(), ann)
+	c := h.as(t, ann)
 	recording := played(t, someDrill(), 100, steady)
 	id := uuid.New()
 	var first, again, later api.Take
@@ -156,7 +162,7 @@ func TestATakeIsMeasuredDecidedAndKeptWhole(t *testing.T) {
 	back, err := sound.Decode(flac)
 	require.NoError(t, err)
 	assert.Equal(t, recording, back)
-	part, err := http.NewRequestWithContext(t.Context(), http.MethodGet, base+"/api/takes/"+id.String()+"/sound", nil)
+	part, err := http.NewRequestWithContext(t.Context(), http.MethodGet, h.base+"/api/takes/"+id.String()+"/sound", nil)
 	require.NoError(t, err)
 	part.Header.Set("Range", "bytes=100-149")
 	status, some := c.send(part)
@@ -175,7 +181,8 @@ func TestATakeIsMeasuredDecidedAndKeptWhole(t *testing.T) {
 }
 
 func TestStereo48kHz24BitWorks(t *testing.T) {
-	a := assigned(t, someDrill(), ann)
+	h := newHouse(t)
+	a := h.assigned(t, someDrill(), ann)
 	mono := played(t, someDrill(), 100, steady)
 	wide := sound.Sound{Rate: 48000, Bits: 24, Channels: make([][]int32, 2)}
 	for i := range mono.Frames() * 480 / 441 {
@@ -185,7 +192,7 @@ func TestStereo48kHz24BitWorks(t *testing.T) {
 		wide.Channels[0] = append(wide.Channels[0], int32(v*256))
 		wide.Channels[1] = append(wide.Channels[1], int32(v*200))
 	}
-	c := as(t, ann)
+	c := h.as(t, ann)
 	id := uuid.New()
 	var take api.Take
 	c.ok(http.MethodPut, takePath(a, id, 100), wide.EncodeWAV(), &take)
@@ -197,8 +204,9 @@ func TestStereo48kHz24BitWorks(t *testing.T) {
 }
 
 func TestBadRecordingsAreRefusedInPlainWords(t *testing.T) {
-	a := assigned(t, someDrill(), ann)
-	c := as(t, ann)
+	h := newHouse(t)
+	a := h.assigned(t, someDrill(), ann)
+	c := h.as(t, ann)
 	whole := played(t, someDrill(), 100, steady).EncodeWAV()
 	long := bytes.Clone(whole)
 	binary.LittleEndian.PutUint32(long[40:], 21*60*44100*2) // what the data chunk says of its size
@@ -220,29 +228,32 @@ func TestBadRecordingsAreRefusedInPlainWords(t *testing.T) {
 }
 
 func TestATakeOfAnotherDrillIsKeptAndSaidToBe(t *testing.T) {
-	a := assigned(t, someDrill(), ann)
+	h := newHouse(t)
+	a := h.assigned(t, someDrill(), ann)
 	other := someDrill()
 	other.Drill.Pattern = drill.FingerPerFret{Orders: [][]int{{4, 2, 3, 1}}}
 	other.Drill.Path.Position = 2
 	other.Drill.Path.Strings = []int{1, 2, 3, 4, 5, 6}
 	var take api.Take
-	as(t, ann).ok(http.MethodPut, takePath(a, uuid.New(), 100), played(t, other, 90, steady).EncodeWAV(), &take)
+	h.as(t, ann).ok(http.MethodPut, takePath(a, uuid.New(), 100), played(t, other, 90, steady).EncodeWAV(), &take)
 	assert.True(t, take.Analysis.Foreign)
 	assert.Equal(t, "hold", string(take.Summary.Measured.Decision.Step))
 	assert.Contains(t, take.Summary.Measured.Decision.Reason, "does not match")
 }
 
 func TestATakeIdBelongsToOneDrill(t *testing.T) {
-	first, second := assigned(t, someDrill(), ann), assigned(t, someDrill(), ann)
-	c := as(t, ann)
+	h := newHouse(t)
+	first, second := h.assigned(t, someDrill(), ann), h.assigned(t, someDrill(), ann)
+	c := h.as(t, ann)
 	id := uuid.New()
 	c.ok(http.MethodPut, takePath(first, id, 100), played(t, someDrill(), 100, steady).EncodeWAV(), nil)
 	c.fails(http.StatusConflict, http.MethodPut, takePath(second, id, 100), played(t, someDrill(), 100, steady).EncodeWAV())
 }
 
 func TestUploadsAtOnceMakeOneTake(t *testing.T) {
-	a := assigned(t, someDrill(), ben)
-	c := as(t, ben)
+	h := newHouse(t)
+	a := h.assigned(t, someDrill(), ben)
+	c := h.as(t, ben)
 	recording, id := played(t, someDrill(), 100, steady).EncodeWAV(), uuid.New()
 	var wg sync.WaitGroup
 	for range 4 {
@@ -259,8 +270,9 @@ func TestUploadsAtOnceMakeOneTake(t *testing.T) {
 }
 
 func TestTwoUnevenTakesGoDown(t *testing.T) {
-	a := assigned(t, someDrill(), ben)
-	c := as(t, ben)
+	h := newHouse(t)
+	a := h.assigned(t, someDrill(), ben)
+	c := h.as(t, ben)
 	uneven := steady
 	uneven.MotorMs = 45
 	reach := func(p simulate.Player) api.Take {
@@ -277,8 +289,9 @@ func TestTwoUnevenTakesGoDown(t *testing.T) {
 }
 
 func TestTakesStayWhenTheDrillGoes(t *testing.T) {
-	a := assigned(t, someDrill(), ben)
-	student, instructor := as(t, ben), as(t, teacher)
+	h := newHouse(t)
+	a := h.assigned(t, someDrill(), ben)
+	student, instructor := h.as(t, ben), h.as(t, teacher)
 	var take api.Take
 	student.ok(http.MethodPut, "/assignments/"+a.Id.String()+"/simulated/"+uuid.NewString(), steady, &take)
 	changed := someDrill()
@@ -298,8 +311,9 @@ func TestTakesStayWhenTheDrillGoes(t *testing.T) {
 }
 
 func TestAssigningTwiceIsOnce(t *testing.T) {
-	a := assigned(t, someDrill(), ann)
-	c := as(t, teacher)
+	h := newHouse(t)
+	a := h.assigned(t, someDrill(), ann)
+	c := h.as(t, teacher)
 	var again api.Assignment
 	c.ok(http.MethodPost, "/assignments", map[string]any{"drillId": a.DrillId, "studentId": ann.ID}, &again)
 	assert.Equal(t, a.Id, again.Id)
@@ -309,8 +323,9 @@ func TestAssigningTwiceIsOnce(t *testing.T) {
 }
 
 func TestTheInterfaceIsServedEverywhereElse(t *testing.T) {
+	h := newHouse(t)
 	for path, want := range map[string]int{"/": 200, "/drills": 200, "/stand/abc": 200, "/assets/a.js": 200, "/api/nothing": 404} {
-		resp, err := http.Get(base + path)
+		resp, err := http.Get(h.base + path)
 		require.NoError(t, err)
 		resp.Body.Close()
 		assert.Equal(t, want, resp.StatusCode, path)

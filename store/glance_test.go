@@ -19,7 +19,8 @@ import (
 
 // The order in which the database puts students, whatever they have, is that of the core.
 func TestTheGlancePutsStudentsInTheCoresOrder(t *testing.T) {
-	h := newHouse(t)
+	s := own(t)
+	h := newHouse(t, s)
 	require.NoError(t, s.Archive(h.ctx, h.student.ID))
 	require.NoError(t, s.Archive(h.ctx, h.other.ID))
 	today := dayOf(time.Now().UTC())
@@ -110,7 +111,8 @@ func stateBy(rnd *rand.Rand, today time.Time) *progress.State {
 // Words are looked for in names and in those of drills; days are counted of drills that
 // were taken back, too.
 func TestTheGlanceIsNarrowed(t *testing.T) {
-	h := newHouse(t)
+	s := own(t)
+	h := newHouse(t, s)
 	g, err := s.Glance(h.ctx, store.GlanceAsked{Order: "need", Words: []string{"osk"}})
 	require.NoError(t, err)
 	require.Len(t, g.Students, 1)

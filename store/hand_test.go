@@ -16,7 +16,7 @@ import (
 	"manudrill/storetest"
 )
 
-func newStudent(t *testing.T) store.Person {
+func newStudent(t *testing.T, s *store.Store) store.Person {
 	t.Helper()
 	p := store.Person{ID: uuid.New(), Name: "Rill", Role: store.Student, Demo: true}
 	require.NoError(t, s.AddPerson(storetest.In(t.Context()), p))
@@ -29,17 +29,18 @@ var hurt = practice.HandReport{Kind: practice.IsHurt}
 // Reported pain stops every ladder from climbing, from when it was said on, until an
 // instructor clears it; what is withdrawn has stopped nothing.
 func TestPainStopsTheLadder(t *testing.T) {
-	rill := newStudent(t)
-	a := assignedTo(t, rill)
-	before := playedAs(t, a, 60, noon, clean(60, 2))
+	s := own(t)
+	rill := newStudent(t, s)
+	a := assignedTo(t, s, rill)
+	before := playedAs(t, s, a, 60, noon, clean(60, 2))
 	assert.Equal(t, tempo.Up, before.Decision.Step)
 
 	report := uuid.New()
 	require.NoError(t, s.AddHandReport(in(t), report, rill.ID, noon.Add(time.Minute), hurt))
-	after := playedAs(t, a, 64, noon.Add(2*time.Minute), clean(64, 2))
+	after := playedAs(t, s, a, 64, noon.Add(2*time.Minute), clean(64, 2))
 	assert.Equal(t, tempo.Hold, after.Decision.Step)
 	assert.Contains(t, after.Decision.Reason, "you have reported pain")
-	assert.InDelta(t, 64, bpm(t, a), 0)
+	assert.InDelta(t, 64, bpm(t, s, a), 0)
 	hurts, err := s.Hurts(in(t), rill.ID)
 	require.NoError(t, err)
 	assert.True(t, hurts)
@@ -64,44 +65,46 @@ func TestPainStopsTheLadder(t *testing.T) {
 	again, err := s.TakeSummary(in(t), after.ID)
 	require.NoError(t, err)
 	assert.Equal(t, tempo.Up, again.Decision.Step)
-	assert.InDelta(t, 68, bpm(t, a), 0)
+	assert.InDelta(t, 68, bpm(t, s, a), 0)
 
 	// A report that comes late, from a device without a line, counts from when it was said.
 	require.NoError(t, s.AddHandReport(in(t), uuid.New(), rill.ID, noon.Add(90*time.Second), hurt))
-	assert.InDelta(t, 64, bpm(t, a), 0)
+	assert.InDelta(t, 64, bpm(t, s, a), 0)
 
 	require.NoError(t, s.ClearPain(in(t), rill.ID))
-	assert.InDelta(t, 64, bpm(t, a), 0, "what was decided meanwhile stays")
-	next := playedAs(t, a, 64, time.Now().Add(time.Second), clean(64, 2))
+	assert.InDelta(t, 64, bpm(t, s, a), 0, "what was decided meanwhile stays")
+	next := playedAs(t, s, a, 64, time.Now().Add(time.Second), clean(64, 2))
 	assert.Equal(t, tempo.Up, next.Decision.Step)
 }
 
 // Pain that is reported while a take is measured stops it, whichever comes first.
 func TestPainWhileATakeIsMeasured(t *testing.T) {
+	s := own(t)
 	for range 20 {
-		rill := newStudent(t)
-		a := assignedTo(t, rill)
+		rill := newStudent(t, s)
+		a := assignedTo(t, s, rill)
 		var wg sync.WaitGroup
 		start := make(chan struct{})
-		wg.Go(func() { <-start; playedAs(t, a, 60, noon.Add(time.Minute), clean(60, 2)) })
+		wg.Go(func() { <-start; playedAs(t, s, a, 60, noon.Add(time.Minute), clean(60, 2)) })
 		wg.Go(func() {
 			<-start
 			assert.NoError(t, s.AddHandReport(in(t), uuid.New(), rill.ID, noon, hurt))
 		})
 		close(start)
 		wg.Wait()
-		assert.InDelta(t, 60, bpm(t, a), 0)
+		assert.InDelta(t, 60, bpm(t, s, a), 0)
 	}
 }
 
 // Minutes by week, by hand: two takes of ten seconds this week, of which three and five
 // are slurs; a try-out and a take of long ago count for nothing.
 func TestTheLoadOfWeeks(t *testing.T) {
-	rill := newStudent(t)
-	a := assignedTo(t, rill)
+	s := own(t)
+	rill := newStudent(t, s)
+	a := assignedTo(t, s, rill)
 	monday := time.Now().UTC().AddDate(0, 0, -int(time.Now().UTC().Weekday()+6)%7).Truncate(24 * time.Hour)
 	measured := func(at time.Time, slur float64) {
-		take := playedAs(t, a, 60, at, clean(60, 1))
+		take := playedAs(t, s, a, 60, at, clean(60, 1))
 		require.NoError(t, s.Measured(in(t), take.ID, store.Measurement{Analysis: clean(60, 1), Seconds: 10, SlurSeconds: slur, Listener: 3}))
 	}
 	measured(monday.Add(time.Minute), 3)

@@ -29,6 +29,7 @@ func migrateTo(t *testing.T, ctx context.Context, url string, version int64) *pg
 
 // Drills saved by the first engine are the same drills in the second.
 func TestDrillsOfTheFirstEngineAreKept(t *testing.T) {
+	t.Parallel()
 	ctx := AsHouse(context.Background())
 	cluster, err := pgcluster.StartThrowaway(ctx)
 	require.NoError(t, err)
@@ -75,6 +76,7 @@ func TestDrillsOfTheFirstEngineAreKept(t *testing.T) {
 // Takes kept in the form before summaries are columns are the same takes after it,
 // their sound byte for byte, and the same again when the migration is taken back.
 func TestTakesAreKeptThereAndBack(t *testing.T) {
+	t.Parallel()
 	ctx := context.Background()
 	cluster, err := pgcluster.StartThrowaway(ctx)
 	require.NoError(t, err)

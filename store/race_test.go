@@ -42,8 +42,9 @@ func atOnce(things ...func() error) error {
 // Whatever is done at the same moment as a drill is deleted, no live assignment of
 // it is left, and nothing fails in a way that nobody expects.
 func TestNothingLivesOnOfADeletedDrill(t *testing.T) {
+	s := own(t)
 	for range 40 {
-		id := added(t, store.Shelf{})
+		id := added(t, s, store.Shelf{})
 		a, err := s.Assign(in(t), id, ben.ID)
 		require.NoError(t, err)
 		require.NoError(t, atOnce(
@@ -51,7 +52,7 @@ func TestNothingLivesOnOfADeletedDrill(t *testing.T) {
 			func() error { return s.DeleteDrill(in(t), id) },
 			func() error { return s.ChangeDrill(in(t), id, 1, fileAt(8)) },
 			func() error { return s.GiveNewest(in(t), a) },
-			func() error { return handIn(t, a) },
+			func() error { return handIn(t, s, a) },
 			func() error { return s.Unassign(in(t), a) },
 			func() error { return s.Reassign(in(t), a) },
 		))
@@ -62,7 +63,7 @@ func TestNothingLivesOnOfADeletedDrill(t *testing.T) {
 }
 
 // handIn hands in a take of what lies on the stand just now.
-func handIn(t *testing.T, assignment uuid.UUID) error {
+func handIn(t *testing.T, s *store.Store, assignment uuid.UUID) error {
 	a, err := s.Stand(in(t), assignment)
 	if err != nil {
 		return err
@@ -80,14 +81,15 @@ func handIn(t *testing.T, assignment uuid.UUID) error {
 // A version that was played is the same ever after, also where the drill is changed
 // while the take comes in.
 func TestAPlayedVersionIsNeverChanged(t *testing.T) {
+	s := own(t)
 	for range 40 {
-		id := added(t, store.Shelf{})
+		id := added(t, s, store.Shelf{})
 		a, err := s.Assign(in(t), id, ann.ID)
 		require.NoError(t, err)
 		require.NoError(t, atOnce(
-			func() error { return handIn(t, a) },
+			func() error { return handIn(t, s, a) },
 			func() error { return s.ChangeDrill(in(t), id, 1, fileAt(8)) },
-			func() error { return handIn(t, a) },
+			func() error { return handIn(t, s, a) },
 		))
 		takes, err := s.Takes(in(t), &a, nil, store.Page{})
 		require.NoError(t, err)
@@ -104,8 +106,9 @@ func TestAPlayedVersionIsNeverChanged(t *testing.T) {
 
 // Of two who save the same revision, one is told.
 func TestTheSecondOfTwoChangesIsTold(t *testing.T) {
+	s := own(t)
 	for range 20 {
-		id := added(t, store.Shelf{})
+		id := added(t, s, store.Shelf{})
 		var mu sync.Mutex
 		changed := 0
 		save := func(position int) func() error {
@@ -129,6 +132,7 @@ func TestTheSecondOfTwoChangesIsTold(t *testing.T) {
 
 // Two clicks at the same moment make one of everything.
 func TestADoubleClickMakesOne(t *testing.T) {
+	s := own(t)
 	for range 20 {
 		drill, block, remedy := uuid.New(), uuid.New(), uuid.New()
 		add := func() error { return s.AddDrill(in(t), drill, fileAt(5), store.Shelf{}) }
@@ -157,28 +161,29 @@ func TestADoubleClickMakesOne(t *testing.T) {
 
 // What was taken back or deleted comes back with all that hung on it.
 func TestWhatWasTakenBackComesBack(t *testing.T) {
-	drill := added(t, store.Shelf{})
+	s := own(t)
+	drill := added(t, s, store.Shelf{})
 	a, err := s.Assign(in(t), drill, ann.ID)
 	require.NoError(t, err)
-	playedAs(t, a, 60, noon, clean(60, 2))
-	require.InDelta(t, 64, bpm(t, a), 0)
+	playedAs(t, s, a, 60, noon, clean(60, 2))
+	require.InDelta(t, 64, bpm(t, s, a), 0)
 
 	require.NoError(t, s.Unassign(in(t), a))
 	assert.ErrorIs(t, s.Unassign(in(t), a), store.ErrNotFound)
-	assert.Contains(t, inBin(t), a)
+	assert.Contains(t, inBin(t, s), a)
 	again, err := s.Assign(in(t), drill, ann.ID)
 	require.NoError(t, err)
 	assert.Equal(t, a, again, "assigned again, the student stands where they stood")
-	assert.InDelta(t, 64, bpm(t, again), 0)
+	assert.InDelta(t, 64, bpm(t, s, again), 0)
 	require.NoError(t, s.Unassign(in(t), a))
 	require.NoError(t, s.Reassign(in(t), a))
-	assert.NotContains(t, inBin(t), a)
+	assert.NotContains(t, inBin(t, s), a)
 
 	b, err := s.Assign(in(t), drill, ben.ID)
 	require.NoError(t, err)
 	require.NoError(t, s.Unassign(in(t), b))
 	require.NoError(t, s.DeleteDrill(in(t), drill))
-	bin := inBin(t)
+	bin := inBin(t, s)
 	assert.Contains(t, bin, drill)
 	assert.NotContains(t, bin, a, "it comes back with its drill")
 	require.NoError(t, s.RestoreDrill(in(t), drill))
@@ -190,11 +195,11 @@ func TestWhatWasTakenBackComesBack(t *testing.T) {
 	require.NoError(t, s.DeleteDrill(in(t), drill))
 	_, err = s.Pool().Exec(in(t), `UPDATE drills SET deleted_at = deleted_at - interval '31 days' WHERE id = $1`, drill)
 	require.NoError(t, err)
-	assert.NotContains(t, inBin(t), drill)
+	assert.NotContains(t, inBin(t, s), drill)
 	assert.ErrorIs(t, s.RestoreDrill(in(t), drill), store.ErrNotFound, "after 30 days it is gone")
 }
 
-func inBin(t *testing.T) []uuid.UUID {
+func inBin(t *testing.T, s *store.Store) []uuid.UUID {
 	t.Helper()
 	bin, err := s.Bin(in(t), store.Page{})
 	require.NoError(t, err)
@@ -208,7 +213,8 @@ func inBin(t *testing.T) []uuid.UUID {
 // A hand-in of which the sound comes in slowly keeps nobody waiting: neither the
 // instructor who changes the drill nor another take of it.
 func TestALongSoundHoldsNobodyUp(t *testing.T) {
-	id := added(t, store.Shelf{})
+	s := own(t)
+	id := added(t, s, store.Shelf{})
 	a, err := s.Assign(in(t), id, ann.ID)
 	require.NoError(t, err)
 	stand, err := s.Stand(in(t), a)
@@ -225,7 +231,7 @@ func TestALongSoundHoldsNobodyUp(t *testing.T) {
 	}()
 	_, err = rest.Write([]byte("the beginning"))
 	require.NoError(t, err)
-	require.NoError(t, handIn(t, a))
+	require.NoError(t, handIn(t, s, a))
 	require.NoError(t, s.ChangeDrill(in(t), id, 1, fileAt(9)))
 	require.NoError(t, s.Unassign(in(t), a))
 	_, err = s.Assign(in(t), id, ann.ID)
@@ -240,7 +246,8 @@ func TestALongSoundHoldsNobodyUp(t *testing.T) {
 // A hand-in that is broken off anywhere can be handed in again at once: nothing of
 // the first still holds the take.
 func TestABrokenHandInIsHandedInAgain(t *testing.T) {
-	a := assignedTo(t, ann)
+	s := own(t)
+	a := assignedTo(t, s, ann)
 	stand, err := s.Stand(in(t), a)
 	require.NoError(t, err)
 	chart, err := stand.File.Value.Drill.Chart(guitar.Standard(), 60)

@@ -21,8 +21,9 @@ func of(drill uuid.UUID, name string) practice.Routine {
 }
 
 func TestARoutineGivesItsDrills(t *testing.T) {
+	s := own(t)
 	ctx := in(t)
-	id, drill := uuid.New(), added(t, store.Shelf{})
+	id, drill := uuid.New(), added(t, s, store.Shelf{})
 	require.NoError(t, s.PutRoutine(ctx, id, ann.ID, 0, of(drill, "Monday"), []uuid.UUID{drill}))
 	stands, err := s.StandsOf(ctx, ann.ID, []uuid.UUID{drill, uuid.New()})
 	require.NoError(t, err)
@@ -51,8 +52,9 @@ func TestARoutineGivesItsDrills(t *testing.T) {
 
 // A routine whose drill is gone is not made, and neither is half of it.
 func TestARoutineOfADrillThatIsGone(t *testing.T) {
+	s := own(t)
 	ctx := in(t)
-	id, here, gone := uuid.New(), added(t, store.Shelf{}), added(t, store.Shelf{})
+	id, here, gone := uuid.New(), added(t, s, store.Shelf{}), added(t, s, store.Shelf{})
 	require.NoError(t, s.DeleteDrill(ctx, gone))
 	assert.ErrorIs(t, s.PutRoutine(ctx, id, ben.ID, 0, of(gone, "x"), []uuid.UUID{here, gone}), store.ErrNotFound)
 	_, err := s.Routine(ctx, id)
@@ -65,9 +67,10 @@ func TestARoutineOfADrillThatIsGone(t *testing.T) {
 // Whatever is done to a routine at the same moment, it is changed once from each
 // revision, and none of those who do it wait for each other in a ring.
 func TestTwoChangeARoutineAtOnce(t *testing.T) {
+	s := own(t)
 	ctx := in(t)
 	for range 20 {
-		id, drill := uuid.New(), added(t, store.Shelf{})
+		id, drill := uuid.New(), added(t, s, store.Shelf{})
 		require.NoError(t, s.PutRoutine(ctx, id, ann.ID, 0, of(drill, "first"), []uuid.UUID{drill}))
 		changed := make([]bool, 4)
 		var things []func() error
@@ -89,11 +92,11 @@ func TestTwoChangeARoutineAtOnce(t *testing.T) {
 			}
 		}
 		assert.LessOrEqual(t, n, 1, "one may have come before the drill was deleted")
-		require.NoError(t, clearRoutines(ann.ID, t))
+		require.NoError(t, clearRoutines(ann.ID, t, s))
 	}
 }
 
-func clearRoutines(student uuid.UUID, t *testing.T) error {
+func clearRoutines(student uuid.UUID, t *testing.T, s *store.Store) error {
 	all, err := s.Routines(in(t), student)
 	for _, r := range all {
 		err = errors.Join(err, s.DeleteRoutine(in(t), r.ID))
@@ -103,8 +106,9 @@ func clearRoutines(student uuid.UUID, t *testing.T) error {
 
 // However many at once, a student has no more routines than fit one answer.
 func TestNoMoreRoutinesThanFit(t *testing.T) {
+	s := own(t)
 	ctx := in(t)
-	drill := added(t, store.Shelf{})
+	drill := added(t, s, store.Shelf{})
 	put := func() error {
 		return s.PutRoutine(ctx, uuid.New(), ben.ID, 0, of(drill, "one of many"), []uuid.UUID{drill})
 	}
@@ -123,20 +127,21 @@ func TestNoMoreRoutinesThanFit(t *testing.T) {
 		}
 	}
 	assert.Equal(t, 3, full)
-	require.NoError(t, clearRoutines(ben.ID, t))
+	require.NoError(t, clearRoutines(ben.ID, t, s))
 }
 
 // A routine is brought back by no second way around the bound on how many there are.
 func TestARoutineComesBackOnlyWhereThereIsRoom(t *testing.T) {
+	s := own(t)
 	ctx := in(t)
-	drill, first := added(t, store.Shelf{}), uuid.New()
+	drill, first := added(t, s, store.Shelf{}), uuid.New()
 	require.NoError(t, s.PutRoutine(ctx, first, ben.ID, 0, of(drill, "first"), []uuid.UUID{drill}))
 	require.NoError(t, s.DeleteRoutine(ctx, first))
 	for range store.MaxRoutines {
 		require.NoError(t, s.PutRoutine(ctx, uuid.New(), ben.ID, 0, of(drill, "one of many"), []uuid.UUID{drill}))
 	}
 	assert.ErrorIs(t, s.RestoreRoutine(ctx, first), store.ErrTooMany)
-	require.NoError(t, clearRoutines(ben.ID, t))
+	require.NoError(t, clearRoutines(ben.ID, t, s))
 	require.NoError(t, s.RestoreRoutine(ctx, first))
-	require.NoError(t, clearRoutines(ben.ID, t))
+	require.NoError(t, clearRoutines(ben.ID, t, s))
 }

@@ -22,7 +22,7 @@ func asTeacher(t *testing.T) context.Context {
 	return store.Within(t.Context(), store.Scope{Studio: storetest.Studio, Actor: store.Person{ID: teacher.ID, Name: "Tess", Role: store.Instructor}})
 }
 
-func standing(t *testing.T, id uuid.UUID) store.Assignment {
+func standing(t *testing.T, s *store.Store, id uuid.UUID) store.Assignment {
 	t.Helper()
 	a, err := s.Stand(in(t), id)
 	require.NoError(t, err)
@@ -39,54 +39,56 @@ func at(bpm float64) tempo.Rung { return tempo.Rung{BPM: bpm, NotesPerBeat: 2} }
 // A drill whose start is changed moves nobody, whether they have played it or not
 // and whichever version they are given.
 func TestAChangedDrillMovesNobody(t *testing.T) {
-	drill := added(t, store.Shelf{})
+	s := own(t)
+	drill := added(t, s, store.Shelf{})
 	ids := map[string]uuid.UUID{}
 	for name, p := range map[string]store.Person{"played": ann, "not played": ben} {
 		id, err := s.Assign(in(t), drill, p.ID)
 		require.NoError(t, err)
 		ids[name] = id
 	}
-	playedAs(t, ids["played"], 60, noon, clean(60, 2))
+	playedAs(t, s, ids["played"], 60, noon, clean(60, 2))
 	file := fileAt(7)
 	file.Ladder.StartBPM, file.Ladder.TargetBPM = 90, 160
 	require.NoError(t, s.ChangeDrill(in(t), drill, 1, file))
 	require.NoError(t, s.GiveNewest(in(t), ids["played"]))
-	assert.Equal(t, at(64), standing(t, ids["played"]).Rung)
-	assert.Equal(t, at(60), standing(t, ids["not played"]).Rung)
-	assert.Equal(t, 2, standing(t, ids["not played"]).Version)
+	assert.Equal(t, at(64), standing(t, s, ids["played"]).Rung)
+	assert.Equal(t, at(60), standing(t, s, ids["not played"]).Rung)
+	assert.Equal(t, 2, standing(t, s, ids["not played"]).Version)
 
 	// From there the new ladder leads on: 64 is below its start.
-	playedAs(t, ids["played"], 64, noon.Add(time.Hour), clean(64, 2))
-	assert.Equal(t, at(90), standing(t, ids["played"]).Rung)
+	playedAs(t, s, ids["played"], 64, noon.Add(time.Hour), clean(64, 2))
+	assert.Equal(t, at(90), standing(t, s, ids["played"]).Rung)
 }
 
 // An instructor sets rung and gate for one student, with a reason; what was played
 // before does not undo it, what is played after goes on from it by that gate.
 func TestAnInstructorSetsTheRung(t *testing.T) {
-	id, other := assignedTo(t, ann), assignedTo(t, ben)
-	playedAs(t, id, 60, time.Now().Add(-time.Hour), clean(60, 1))
-	before := standing(t, id)
+	s := own(t)
+	id, other := assignedTo(t, s, ann), assignedTo(t, s, ben)
+	playedAs(t, s, id, 60, time.Now().Add(-time.Hour), clean(60, 1))
+	before := standing(t, s, id)
 	strict := tempo.Gate{RightPercent: 100, SpreadPercent: 2, LevelSpreadDB: 1, PassesInARow: 1}
 	require.NoError(t, s.SetRung(asTeacher(t), id, before.Revision, at(52), &strict, "Slower, until the third finger is sure."))
 	assert.ErrorIs(t, s.SetRung(asTeacher(t), id, before.Revision, at(80), nil, "faster"), store.ErrChanged)
 
-	a := standing(t, id)
+	a := standing(t, s, id)
 	assert.Equal(t, at(52), a.Rung)
 	assert.Equal(t, strict, a.GateNow())
 	require.NotNil(t, a.Set)
 	assert.Equal(t, []string{"Tess", "Slower, until the third finger is sure."}, []string{a.Set.Author, a.Set.Reason})
-	assert.Equal(t, at(60), standing(t, other).Rung, "nobody else is moved")
+	assert.Equal(t, at(60), standing(t, s, other).Rung, "nobody else is moved")
 
-	late := playedAs(t, id, 60, time.Now().Add(-30*time.Minute), clean(60, 1))
+	late := playedAs(t, s, id, 60, time.Now().Add(-30*time.Minute), clean(60, 1))
 	assert.Equal(t, tempo.Up, late.Decision.Step, "two clean passes before it was set")
-	assert.Equal(t, at(52), standing(t, id).Rung, "handed in later than set, but played before")
-	held := playedAs(t, id, 52, time.Now().Add(time.Minute), clean(52, 2))
+	assert.Equal(t, at(52), standing(t, s, id).Rung, "handed in later than set, but played before")
+	held := playedAs(t, s, id, 52, time.Now().Add(time.Minute), clean(52, 2))
 	assert.Equal(t, tempo.Hold, held.Decision.Step, "3 % is too uneven for the gate of their own")
 	assert.Equal(t, strict, held.Decision.Gate)
-	assert.Nil(t, standing(t, id).Set, "once played, the reason has been read")
+	assert.Nil(t, standing(t, s, id).Set, "once played, the reason has been read")
 
-	require.NoError(t, s.SetRung(asTeacher(t), id, standing(t, id).Revision, at(52), nil, "The drill's own gate again."))
-	a = standing(t, id)
+	require.NoError(t, s.SetRung(asTeacher(t), id, standing(t, s, id).Revision, at(52), nil, "The drill's own gate again."))
+	a = standing(t, s, id)
 	assert.Equal(t, tempo.Usual().Gate, a.GateNow())
 	moves, err := s.Moves(in(t), id, store.Page{})
 	require.NoError(t, err)
@@ -100,40 +102,41 @@ func TestAnInstructorSetsTheRung(t *testing.T) {
 // What the simulated player plays for somebody real, something else, and what is
 // off tempo, move nobody and break no run.
 func TestTakesThatCountForNothing(t *testing.T) {
-	id := assignedTo(t, ann)
-	playedAs(t, id, 60, noon, clean(60, 1))
-	tryOut := simulatedTake(t, id, noon.Add(time.Minute), clean(60, 9))
+	s := own(t)
+	id := assignedTo(t, s, ann)
+	playedAs(t, s, id, 60, noon, clean(60, 1))
+	tryOut := simulatedTake(t, s, id, noon.Add(time.Minute), clean(60, 9))
 	assert.Equal(t, tempo.TriedOut, tryOut.Aside)
 	assert.False(t, tryOut.Decision.Counts)
 	assert.Contains(t, tryOut.Decision.Reason, "counts for nothing")
-	playedAs(t, id, 60, noon.Add(2*time.Minute), evenness.Analysis{Foreign: true, Passes: uneven(60).Passes})
-	playedAs(t, id, 60, noon.Add(3*time.Minute), clean(40, 9))
-	a := standing(t, id)
+	playedAs(t, s, id, 60, noon.Add(2*time.Minute), evenness.Analysis{Foreign: true, Passes: uneven(60).Passes})
+	playedAs(t, s, id, 60, noon.Add(3*time.Minute), clean(40, 9))
+	a := standing(t, s, id)
 	assert.Equal(t, at(60), a.Rung)
 	assert.Equal(t, 3, a.Takes, "a try-out is none of the student's takes")
 	trend, _, err := s.Trend(in(t), id, store.Page{})
 	require.NoError(t, err)
 	assert.Len(t, trend, 1, "nor of their record")
-	up := playedAs(t, id, 60, noon.Add(4*time.Minute), clean(60, 1))
+	up := playedAs(t, s, id, 60, noon.Add(4*time.Minute), clean(60, 1))
 	assert.Equal(t, tempo.Up, up.Decision.Step, "the second clean pass in a row")
 
 	// Two failed takes go down, one with something else between them too.
-	playedAs(t, id, 64, noon.Add(5*time.Minute), uneven(64))
-	playedAs(t, id, 64, noon.Add(6*time.Minute), evenness.Analysis{Foreign: true})
-	assert.Equal(t, at(64), standing(t, id).Rung)
-	playedAs(t, id, 64, noon.Add(7*time.Minute), uneven(64))
-	assert.Equal(t, at(60), standing(t, id).Rung)
+	playedAs(t, s, id, 64, noon.Add(5*time.Minute), uneven(64))
+	playedAs(t, s, id, 64, noon.Add(6*time.Minute), evenness.Analysis{Foreign: true})
+	assert.Equal(t, at(64), standing(t, s, id).Rung)
+	playedAs(t, s, id, 64, noon.Add(7*time.Minute), uneven(64))
+	assert.Equal(t, at(60), standing(t, s, id).Rung)
 
 	// Somebody invented is moved by the simulated player, who plays for them.
 	invented := store.Person{ID: uuid.New(), Name: "Invented", Role: store.Student, Demo: true}
 	require.NoError(t, s.AddPerson(in(t), invented))
 	defer func() { require.NoError(t, s.Archive(in(t), invented.ID)) }()
-	theirs := assignedTo(t, invented)
-	simulatedTake(t, theirs, noon, clean(60, 2))
-	assert.Equal(t, at(64), standing(t, theirs).Rung)
+	theirs := assignedTo(t, s, invented)
+	simulatedTake(t, s, theirs, noon, clean(60, 2))
+	assert.Equal(t, at(64), standing(t, s, theirs).Rung)
 }
 
-func simulatedTake(t *testing.T, assignment uuid.UUID, when time.Time, found evenness.Analysis) store.TakeSummary {
+func simulatedTake(t *testing.T, s *store.Store, assignment uuid.UUID, when time.Time, found evenness.Analysis) store.TakeSummary {
 	t.Helper()
 	a, err := s.Stand(in(t), assignment)
 	require.NoError(t, err)
@@ -152,9 +155,10 @@ func simulatedTake(t *testing.T, assignment uuid.UUID, when time.Time, found eve
 // Whatever happens to an assignment at once, the rung beside it is where its moves
 // have led.
 func TestARungSetWhileTakesAreMeasured(t *testing.T) {
+	s := own(t)
 	for range 20 {
-		id := assignedTo(t, ann)
-		takes := []uuid.UUID{handedIn(t, id, 60, time.Now()), handedIn(t, id, 60, time.Now()), handedIn(t, id, 60, time.Now())}
+		id := assignedTo(t, s, ann)
+		takes := []uuid.UUID{handedIn(t, s, id, 60, time.Now()), handedIn(t, s, id, 60, time.Now()), handedIn(t, s, id, 60, time.Now())}
 		measure := func(take uuid.UUID) func() error {
 			return func() error {
 				return s.Measured(in(t), take, store.Measurement{Analysis: clean(60, 1), Seconds: 3, Listener: 1})
@@ -167,14 +171,15 @@ func TestARungSetWhileTakesAreMeasured(t *testing.T) {
 		moves, err := s.Moves(in(t), id, store.Page{})
 		require.NoError(t, err)
 		assert.Len(t, moves, 4, "one of the two was set, and told the other that it had changed")
-		assert.Equal(t, moves[0].Rung, standing(t, id).Rung)
+		assert.Equal(t, moves[0].Rung, standing(t, s, id).Rung)
 		assert.Equal(t, "set", moves[0].Step)
 	}
 }
 
 // Comments are announced to the other side until they are read, answers too.
 func TestCommentsAreAnnouncedUntilTheyAreRead(t *testing.T) {
-	take := playedAs(t, assignedTo(t, ann), 60, noon, clean(60, 1))
+	s := own(t)
+	take := playedAs(t, s, assignedTo(t, s, ann), 60, noon, clean(60, 1))
 	asAnn := store.Within(t.Context(), store.Scope{Studio: storetest.Studio, Student: ann.ID, Actor: ann})
 	asBen := store.Within(t.Context(), store.Scope{Studio: storetest.Studio, Student: ben.ID, Actor: ben})
 	unread := func(ctx context.Context) (texts []string) {

@@ -37,7 +37,7 @@ type house struct {
 	take                    uuid.UUID // the student's
 }
 
-func newHouse(t *testing.T) house {
+func newHouse(t *testing.T, s *store.Store) house {
 	t.Helper()
 	h := house{
 		id:      uuid.New(),
@@ -50,7 +50,7 @@ func newHouse(t *testing.T) house {
 	for _, p := range []store.Person{h.teacher, h.student, h.other} {
 		require.NoError(t, s.AddPerson(h.ctx, p))
 	}
-	h.take = fill(t, h.ctx, h.teacher, h.student)
+	h.take = fill(t, s, h.ctx, h.teacher, h.student)
 	return h
 }
 
@@ -60,14 +60,14 @@ func (h house) as(t *testing.T, student store.Person) context.Context {
 }
 
 // fill puts something into every table for a student.
-func fill(t *testing.T, ctx context.Context, teacher, student store.Person) (take uuid.UUID) {
+func fill(t *testing.T, s *store.Store, ctx context.Context, teacher, student store.Person) (take uuid.UUID) {
 	t.Helper()
 	id := uuid.New()
 	require.NoError(t, s.AddDrill(ctx, id, fileAt(5), store.Shelf{}))
 	require.NoError(t, s.AddBlock(ctx, uuid.New(), drillfile.Block{Name: "two"}))
 	assignment, err := s.Assign(ctx, id, student.ID)
 	require.NoError(t, err)
-	take = handedInBy(t, ctx, assignment, 60, time.Now())
+	take = handedInBy(t, s, ctx, assignment, 60, time.Now())
 	require.NoError(t, s.Measured(ctx, take, store.Measurement{Analysis: evenness.Analysis{}, Seconds: 3, Listener: 1}))
 	require.NoError(t, s.PutVideo(ctx, take, store.Video{Media: "video/webm"}, strings.NewReader("hands")))
 	require.NoError(t, s.PutComment(ctx, store.Comment{ID: uuid.New(), TakeID: take, Text: "late", Author: teacher}))
@@ -97,7 +97,7 @@ func fill(t *testing.T, ctx context.Context, teacher, student store.Person) (tak
 }
 
 // tables are all there are.
-func tables(t *testing.T) []string {
+func tables(t *testing.T, s *store.Store) []string {
 	t.Helper()
 	rows, err := s.Pool().Query(t.Context(), `SELECT tablename::text FROM pg_tables WHERE schemaname = 'public' ORDER BY 1`)
 	require.NoError(t, err)
@@ -109,7 +109,7 @@ func tables(t *testing.T) []string {
 
 // count asks for everything in a table, as a query would that forgot whose rows it
 // wants.
-func count(t *testing.T, ctx context.Context, table string) (n int) {
+func count(t *testing.T, s *store.Store, ctx context.Context, table string) (n int) {
 	t.Helper()
 	require.NoError(t, s.Pool().QueryRow(ctx, `SELECT count(*) FROM `+pgx.Identifier{table}.Sanitize()).Scan(&n))
 	return n
@@ -118,31 +118,32 @@ func count(t *testing.T, ctx context.Context, table string) (n int) {
 // A query that asks for all there is gets what belongs to the studio that asks; the
 // sum over the studios is all there is, so that none sees what another sees.
 func TestAQueryWithoutABoundLeaksNothing(t *testing.T) {
-	one, two := newHouse(t), newHouse(t)
+	s := own(t)
+	one, two := newHouse(t, s), newHouse(t, s)
 	here, other, asStudent := one.ctx, two.ctx, two.as(t, two.student)
 	empty := uuid.New()
 	require.NoError(t, s.AddStudio(t.Context(), empty, "Nobody's"))
-	for _, table := range tables(t) {
+	for _, table := range tables(t, s) {
 		if open[table] {
 			continue
 		}
-		all := count(t, store.AsHouse(t.Context()), table)
+		all := count(t, s, store.AsHouse(t.Context()), table)
 		require.Positive(t, all, "%s has something in it, or this would prove nothing", table)
-		assert.Zero(t, count(t, t.Context(), table), "%s, by who does not say for whom they ask", table)
+		assert.Zero(t, count(t, s, t.Context(), table), "%s, by who does not say for whom they ask", table)
 		if closed[table] {
-			assert.Zero(t, count(t, here, table), table)
+			assert.Zero(t, count(t, s, here, table), table)
 			continue
 		}
-		mine, theirs := count(t, here, table), count(t, other, table)
+		mine, theirs := count(t, s, here, table), count(t, s, other, table)
 		assert.Positive(t, mine, table)
 		assert.Positive(t, theirs, table)
 		sum := 0
-		for _, studio := range studios(t) {
-			sum += count(t, store.Within(t.Context(), store.Scope{Studio: studio}), table)
+		for _, studio := range studios(t, s) {
+			sum += count(t, s, store.Within(t.Context(), store.Scope{Studio: studio}), table)
 		}
 		assert.Equal(t, all, sum, "%s: each row is seen by one studio", table)
-		assert.LessOrEqual(t, count(t, asStudent, table), theirs, table)
-		if empty := count(t, store.Within(t.Context(), store.Scope{Studio: empty}), table); table != "studios" {
+		assert.LessOrEqual(t, count(t, s, asStudent, table), theirs, table)
+		if empty := count(t, s, store.Within(t.Context(), store.Scope{Studio: empty}), table); table != "studios" {
 			assert.Zero(t, empty, "%s, by a studio with nothing in it", table)
 		}
 	}
@@ -150,7 +151,8 @@ func TestAQueryWithoutABoundLeaksNothing(t *testing.T) {
 
 // A student who asks for everything gets, of what students have, their own.
 func TestAStudentSeesNoOther(t *testing.T) {
-	h := newHouse(t)
+	s := own(t)
+	h := newHouse(t, s)
 	asOther := h.as(t, h.other)
 	for _, table := range []string{"assignments", "takes", "audit"} {
 		var others int
@@ -163,7 +165,7 @@ func TestAStudentSeesNoOther(t *testing.T) {
 		assert.Zero(t, others, table)
 	}
 	for _, table := range []string{"groups", "group_members", "remeasurings", "mails"} {
-		assert.Zero(t, count(t, asOther, table), table)
+		assert.Zero(t, count(t, s, asOther, table), table)
 	}
 	var students int
 	require.NoError(t, s.Pool().QueryRow(asOther, `SELECT count(*) FROM people WHERE role = 'student'`).Scan(&students))
@@ -173,9 +175,10 @@ func TestAStudentSeesNoOther(t *testing.T) {
 // What belongs to another studio can neither be changed nor be tied to one's own,
 // even by who knows its id.
 func TestNothingIsDoneAcrossStudios(t *testing.T) {
-	h := newHouse(t)
+	s := own(t)
+	h := newHouse(t, s)
 	other, oskar := h.ctx, h.student
-	mine := added(t, store.Shelf{})
+	mine := added(t, s, store.Shelf{})
 	for name, try := range map[string]func() error{
 		"assign my drill to them": func() error { _, err := s.Assign(in(t), mine, oskar.ID); return err },
 		"assign their student":    func() error { _, err := s.Assign(other, mine, oskar.ID); return err },
@@ -198,11 +201,12 @@ func TestNothingIsDoneAcrossStudios(t *testing.T) {
 // Connections are used for one studio after the other: none keeps what it was told
 // for the one before.
 func TestAConnectionForgetsForWhomItAskedLast(t *testing.T) {
-	other := newHouse(t).ctx
+	s := own(t)
+	other := newHouse(t, s).ctx
 	contexts := []context.Context{in(t), other, t.Context(), store.AsHouse(t.Context())}
 	want := make([]int, len(contexts))
 	for i, ctx := range contexts {
-		want[i] = count(t, ctx, "people")
+		want[i] = count(t, s, ctx, "people")
 	}
 	done := make(chan error)
 	for worker := range 8 {
@@ -224,7 +228,7 @@ func TestAConnectionForgetsForWhomItAskedLast(t *testing.T) {
 	}
 }
 
-func studios(t *testing.T) []uuid.UUID {
+func studios(t *testing.T, s *store.Store) []uuid.UUID {
 	t.Helper()
 	rows, err := s.Pool().Query(store.AsHouse(t.Context()), `SELECT id FROM studios`)
 	require.NoError(t, err)

@@ -30,26 +30,20 @@ import (
 
 // otherProgram is a second program on the tests' database, told to keep sounds outside
 // it.
-func otherProgram(t *testing.T, bucket string) *store.Store {
+func otherProgram(t *testing.T, s *store.Store, bucket string) *store.Store {
 	t.Helper()
-	other := opened(t)
+	other := opened(t, s)
 	require.NoError(t, other.KeepSoundsIn(t.Context(), bucket))
 	return other
 }
 
 // opened is a second program on the tests' database.
-func opened(t *testing.T) *store.Store {
+func opened(t *testing.T, s *store.Store) *store.Store {
 	t.Helper()
 	other, err := store.Open(t.Context(), s.Pool().Config().ConnString())
 	require.NoError(t, err)
 	t.Cleanup(other.Close)
 	return other
-}
-
-// withKeys sets the keys of a bucket: without them the machine would be asked for its role.
-func withKeys(t *testing.T) {
-	t.Setenv("AWS_ACCESS_KEY_ID", "key")
-	t.Setenv("AWS_SECRET_ACCESS_KEY", "secret")
 }
 
 // buckets are a folder, and a server that speaks S3 (gofakes3).
@@ -59,7 +53,6 @@ func buckets(t *testing.T) map[string]string {
 	require.NoError(t, backend.CreateBucket("sounds"))
 	srv := httptest.NewServer(gofakes3.New(backend).Server())
 	t.Cleanup(srv.Close)
-	withKeys(t)
 	s3 := "s3://sounds?" + url.Values{"region": {"eu-north-1"}, "endpoint": {srv.URL}, "use_path_style": {"true"}}.Encode()
 	return map[string]string{"a folder": "file://" + t.TempDir() + "", "S3": s3}
 }
@@ -99,10 +92,11 @@ func readAll(t *testing.T, from *store.Store, take uuid.UUID) []byte {
 // Wherever sounds lie, they are read byte for byte, from any place, replaced and
 // dropped; those that came before the setting stay where they are.
 func TestSoundsLieInABucket(t *testing.T) {
+	s := own(t)
 	for name, address := range buckets(t) {
 		t.Run(name, func(t *testing.T) {
-			other := otherProgram(t, address)
-			a := assignedTo(t, ann)
+			other := otherProgram(t, s, address)
+			a := assignedTo(t, s, ann)
 			before, err := handInTo(t, s, a, bytes.NewReader(noise(1)), nothing)
 			require.NoError(t, err)
 			take, err := handInTo(t, other, a, bytes.NewReader(noise(2)), nothing)
@@ -139,7 +133,7 @@ func TestSoundsLieInABucket(t *testing.T) {
 
 // A place that cannot be used is told of at the start, with what to do.
 func TestAPlaceForSoundsThatCannotBeUsed(t *testing.T) {
-	withKeys(t)
+	s := own(t)
 	file := filepath.Join(t.TempDir(), "file")
 	require.NoError(t, os.WriteFile(file, nil, 0o600))
 	for address, says := range map[string]string{
@@ -150,16 +144,17 @@ func TestAPlaceForSoundsThatCannotBeUsed(t *testing.T) {
 		"/a/folder":                                                  "say file:///folder, or s3://bucket",
 		"ftp://sounds":                                               "say file:///folder, or s3://bucket",
 	} {
-		assert.ErrorContains(t, opened(t).KeepSoundsIn(t.Context(), address), says, address)
+		assert.ErrorContains(t, opened(t, s).KeepSoundsIn(t.Context(), address), says, address)
 	}
 }
 
 // A take whose sound does not come to its end, or whose row cannot be written, is
 // not kept; what is left of it in the bucket is found and dropped, and nothing else.
 func TestWhatIsLeftOverInABucketIsDropped(t *testing.T) {
+	s := own(t)
 	folder := t.TempDir()
-	other := otherProgram(t, "file://"+folder)
-	a := assignedTo(t, ann)
+	other := otherProgram(t, s, "file://"+folder)
+	a := assignedTo(t, s, ann)
 	broken := io.MultiReader(bytes.NewReader(noise(3)), errReader{errors.New("the line broke off")})
 	take, err := handInTo(t, other, a, broken, nothing)
 	require.ErrorContains(t, err, "the line broke off")
@@ -196,25 +191,26 @@ func (e errReader) Read([]byte) (int, error) { return 0, e.err }
 // Sounds are dropped once they are older than the studio keeps them, but for the
 // best take of each drill and those that were commented on. The results stay.
 func TestOldSoundsAreDropped(t *testing.T) {
+	s := own(t)
 	for name, address := range buckets(t) {
-		t.Run(name, func(t *testing.T) { dropsOld(t, otherProgram(t, address)) })
+		t.Run(name, func(t *testing.T) { dropsOld(t, s, otherProgram(t, s, address)) })
 	}
-	t.Run("the database", func(t *testing.T) { dropsOld(t, s) })
+	t.Run("the database", func(t *testing.T) { dropsOld(t, s, s) })
 }
 
-func dropsOld(t *testing.T, from *store.Store) {
-	h := newHouse(t)
-	one, two := h.assigned(t), h.assigned(t)
+func dropsOld(t *testing.T, s *store.Store, from *store.Store) {
+	h := newHouse(t, s)
+	one, two := h.assigned(t, s), h.assigned(t, s)
 	old := func(assignment uuid.UUID, bpm float64, found evenness.Analysis) uuid.UUID {
 		t.Helper()
-		return h.played(t, from, assignment, bpm, found, 40)
+		return h.played(t, s, from, assignment, bpm, found, 40)
 	}
 	takes := map[string]uuid.UUID{
 		"slower":    old(one, 60, clean(60, 2)),
 		"best":      old(one, 64, clean(64, 2)),
 		"failed":    old(one, 68, uneven(68)),
 		"commented": old(one, 68, uneven(68)),
-		"fresh":     h.played(t, from, one, 68, uneven(68), 3),
+		"fresh":     h.played(t, s, from, one, 68, uneven(68), 3),
 		"uneven":    old(two, 60, spread(60, 30)),
 		"more even": old(two, 60, spread(60, 12)),
 	}
@@ -257,15 +253,16 @@ func spread(bpm, percent float64) evenness.Analysis {
 // Somebody removed is there to be brought back until the waiting time is over; then
 // nothing about them is left, and nothing of anybody else is missing.
 func TestNothingIsLeftOfWhoWasRemoved(t *testing.T) {
+	s := own(t)
 	for name, address := range buckets(t) {
-		t.Run(name, func(t *testing.T) { forgets(t, otherProgram(t, address)) })
+		t.Run(name, func(t *testing.T) { forgets(t, s, otherProgram(t, s, address)) })
 	}
-	t.Run("the database", func(t *testing.T) { forgets(t, s) })
+	t.Run("the database", func(t *testing.T) { forgets(t, s, s) })
 }
 
-func forgets(t *testing.T, from *store.Store) {
-	h := newHouse(t)
-	take := h.played(t, from, h.assigned(t), 60, clean(60, 2), 1)
+func forgets(t *testing.T, s *store.Store, from *store.Store) {
+	h := newHouse(t, s)
+	take := h.played(t, s, from, h.assigned(t, s), 60, clean(60, 2), 1)
 	theirs := map[string]string{
 		"people": "id", "takes": "student_id", "assignments": "student_id", "group_members": "person_id", "codes": "person_id", "sessions": "person_id", "resets": "person_id",
 		"audit": "student_id",
@@ -320,7 +317,7 @@ func forgets(t *testing.T, from *store.Store) {
 }
 
 // assigned gives the house's student a drill of its own.
-func (h house) assigned(t *testing.T) uuid.UUID {
+func (h house) assigned(t *testing.T, s *store.Store) uuid.UUID {
 	t.Helper()
 	id := uuid.New()
 	require.NoError(t, s.AddDrill(h.ctx, id, fileAt(5), store.Shelf{}))
@@ -330,7 +327,7 @@ func (h house) assigned(t *testing.T) uuid.UUID {
 }
 
 // played hands a take in that was handed in some days ago, and measures it.
-func (h house) played(t *testing.T, to *store.Store, assignment uuid.UUID, bpm float64, found evenness.Analysis, daysAgo int) uuid.UUID {
+func (h house) played(t *testing.T, s *store.Store, to *store.Store, assignment uuid.UUID, bpm float64, found evenness.Analysis, daysAgo int) uuid.UUID {
 	t.Helper()
 	a, err := to.Stand(h.ctx, assignment)
 	require.NoError(t, err)
@@ -349,7 +346,8 @@ func (h house) played(t *testing.T, to *store.Store, assignment uuid.UUID, bpm f
 
 // A student who is away stays in their group, whatever is changed in it meanwhile.
 func TestAGroupKeepsWhoIsAway(t *testing.T) {
-	h := newHouse(t)
+	s := own(t)
+	h := newHouse(t, s)
 	g := store.Group{ID: uuid.New(), Name: "Evening", Students: []uuid.UUID{h.student.ID, h.other.ID}}
 	require.NoError(t, s.PutGroup(h.ctx, g))
 	require.NoError(t, s.Archive(h.ctx, h.student.ID))
@@ -366,7 +364,8 @@ func TestAGroupKeepsWhoIsAway(t *testing.T) {
 
 // Two who hand in the video of one take at once leave one of them, whole.
 func TestTwoVideosOfOneTakeAtOnce(t *testing.T) {
-	take := handedIn(t, assignedTo(t, ann), 60, time.Now())
+	s := own(t)
+	take := handedIn(t, s, assignedTo(t, s, ann), 60, time.Now())
 	films := [][]byte{bytes.Repeat([]byte{1}, 600_000), bytes.Repeat([]byte{2}, 300_000)}
 	for range 5 {
 		var both sync.WaitGroup

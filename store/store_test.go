@@ -24,7 +24,6 @@ import (
 )
 
 var (
-	s   *store.Store
 	ann = store.Person{ID: uuid.New(), Name: "Ann", Role: store.Student}
 	ben = store.Person{ID: uuid.New(), Name: "Ben", Role: store.Student}
 
@@ -32,7 +31,21 @@ var (
 )
 
 func TestMain(m *testing.M) {
-	os.Exit(storetest.Main(m, func(opened *store.Store) { s = opened }, teacher, ann, ben))
+	// Without keys of a bucket the machine would be asked for its role.
+	for key, value := range map[string]string{"AWS_ACCESS_KEY_ID": "key", "AWS_SECRET_ACCESS_KEY": "secret"} {
+		if err := os.Setenv(key, value); err != nil {
+			panic(err)
+		}
+	}
+	os.Exit(storetest.Run(m))
+}
+
+// own is a store of the test's own, with one studio in which are Tess, Ann and Ben. The test
+// runs beside others.
+func own(t *testing.T) *store.Store {
+	t.Helper()
+	t.Parallel()
+	return storetest.Open(t, teacher, ann, ben)
 }
 
 func fileAt(position int) drillfile.File {
@@ -41,7 +54,7 @@ func fileAt(position int) drillfile.File {
 	return drillfile.File{Drill: d, Ladder: tempo.Usual()}
 }
 
-func added(t *testing.T, shelf store.Shelf) uuid.UUID {
+func added(t *testing.T, s *store.Store, shelf store.Shelf) uuid.UUID {
 	t.Helper()
 	id := uuid.New()
 	require.NoError(t, s.AddDrill(in(t), id, fileAt(5), shelf))
@@ -49,14 +62,14 @@ func added(t *testing.T, shelf store.Shelf) uuid.UUID {
 }
 
 // played adds a take of an assignment, measured.
-func played(t *testing.T, assignment uuid.UUID) store.TakeSummary {
+func played(t *testing.T, s *store.Store, assignment uuid.UUID) store.TakeSummary {
 	t.Helper()
-	return playedAs(t, assignment, 60, time.Now(), evenness.Analysis{})
+	return playedAs(t, s, assignment, 60, time.Now(), evenness.Analysis{})
 }
 
-func playedAs(t *testing.T, assignment uuid.UUID, bpm float64, at time.Time, found evenness.Analysis) store.TakeSummary {
+func playedAs(t *testing.T, s *store.Store, assignment uuid.UUID, bpm float64, at time.Time, found evenness.Analysis) store.TakeSummary {
 	t.Helper()
-	id := handedIn(t, assignment, bpm, at)
+	id := handedIn(t, s, assignment, bpm, at)
 	require.NoError(t, s.Measured(in(t), id, store.Measurement{Analysis: found, Seconds: 3, Listener: 1}))
 	take, err := s.TakeSummary(in(t), id)
 	require.NoError(t, err)
@@ -64,13 +77,13 @@ func playedAs(t *testing.T, assignment uuid.UUID, bpm float64, at time.Time, fou
 }
 
 // handedIn hands a take in that is not measured yet.
-func handedIn(t *testing.T, assignment uuid.UUID, bpm float64, at time.Time) uuid.UUID {
+func handedIn(t *testing.T, s *store.Store, assignment uuid.UUID, bpm float64, at time.Time) uuid.UUID {
 	t.Helper()
-	return handedInBy(t, in(t), assignment, bpm, at)
+	return handedInBy(t, s, in(t), assignment, bpm, at)
 }
 
 // handedInBy hands a take in for whoever is asked for.
-func handedInBy(t *testing.T, ctx context.Context, assignment uuid.UUID, bpm float64, at time.Time) uuid.UUID {
+func handedInBy(t *testing.T, s *store.Store, ctx context.Context, assignment uuid.UUID, bpm float64, at time.Time) uuid.UUID {
 	t.Helper()
 	a, err := s.Stand(ctx, assignment)
 	require.NoError(t, err)
@@ -85,7 +98,7 @@ func handedInBy(t *testing.T, ctx context.Context, assignment uuid.UUID, bpm flo
 
 func nothing(pgx.Tx) error { return nil }
 
-func position(t *testing.T, assignment uuid.UUID) int {
+func position(t *testing.T, s *store.Store, assignment uuid.UUID) int {
 	t.Helper()
 	a, err := s.Stand(in(t), assignment)
 	require.NoError(t, err)
@@ -93,7 +106,7 @@ func position(t *testing.T, assignment uuid.UUID) int {
 }
 
 // change changes a drill from its latest revision.
-func change(t *testing.T, drill uuid.UUID, file drillfile.File) error {
+func change(t *testing.T, s *store.Store, drill uuid.UUID, file drillfile.File) error {
 	t.Helper()
 	d, err := s.Drill(in(t), drill)
 	require.NoError(t, err)
@@ -101,8 +114,9 @@ func change(t *testing.T, drill uuid.UUID, file drillfile.File) error {
 }
 
 func TestADrillNobodyHasIsChangedInPlace(t *testing.T) {
-	id := added(t, store.Shelf{})
-	require.NoError(t, change(t, id, fileAt(7)))
+	s := own(t)
+	id := added(t, s, store.Shelf{})
+	require.NoError(t, change(t, s, id, fileAt(7)))
 	versions, err := s.Versions(in(t), id, nil)
 	require.NoError(t, err)
 	require.Len(t, versions, 1)
@@ -112,31 +126,33 @@ func TestADrillNobodyHasIsChangedInPlace(t *testing.T) {
 // What lies on a stand may be being played: the change is the next version, which
 // whoever has not played gets at once.
 func TestAGivenVersionStays(t *testing.T) {
-	id := added(t, store.Shelf{})
+	s := own(t)
+	id := added(t, s, store.Shelf{})
 	a, err := s.Assign(in(t), id, ann.ID)
 	require.NoError(t, err)
-	require.NoError(t, change(t, id, fileAt(7)))
+	require.NoError(t, change(t, s, id, fileAt(7)))
 	versions, err := s.Versions(in(t), id, nil)
 	require.NoError(t, err)
 	require.Len(t, versions, 2)
 	assert.Equal(t, []string{"Ann"}, versions[0].Students)
-	assert.Equal(t, 7, position(t, a))
+	assert.Equal(t, 7, position(t, s, a))
 	first, err := s.Version(in(t), id, 1)
 	require.NoError(t, err)
 	assert.Equal(t, 5, first.Value.Drill.Path.Position, "which Ann may have open")
 }
 
 func TestAPlayedVersionStays(t *testing.T) {
-	id := added(t, store.Shelf{})
+	s := own(t)
+	id := added(t, s, store.Shelf{})
 	a, err := s.Assign(in(t), id, ann.ID)
 	require.NoError(t, err)
-	take := played(t, a)
+	take := played(t, s, a)
 	b, err := s.Assign(in(t), id, ben.ID)
 	require.NoError(t, err)
 
-	require.NoError(t, change(t, id, fileAt(5)), "the same again")
-	require.NoError(t, change(t, id, fileAt(9)))
-	require.NoError(t, change(t, id, fileAt(10)), "the second version was given to Ben")
+	require.NoError(t, change(t, s, id, fileAt(5)), "the same again")
+	require.NoError(t, change(t, s, id, fileAt(9)))
+	require.NoError(t, change(t, s, id, fileAt(10)), "the second version was given to Ben")
 	versions, err := s.Versions(in(t), id, nil)
 	require.NoError(t, err)
 	require.Len(t, versions, 3)
@@ -145,7 +161,7 @@ func TestAPlayedVersionStays(t *testing.T) {
 		assert.Equal(t, want.position, versions[i].File.Value.Drill.Path.Position)
 		assert.Equal(t, want.takes, versions[i].Takes)
 	}
-	assert.Equal(t, []int{5, 10}, []int{position(t, a), position(t, b)})
+	assert.Equal(t, []int{5, 10}, []int{position(t, s, a), position(t, s, b)})
 	d, err := s.Drill(in(t), id)
 	require.NoError(t, err)
 	assert.Equal(t, []int{3, 10, 1}, []int{d.Version, d.File.Value.Drill.Path.Position, d.Takes})
@@ -154,20 +170,21 @@ func TestAPlayedVersionStays(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, []int{1, 3}, []int{got.Version, got.Newest})
 	require.NoError(t, s.GiveNewest(in(t), a))
-	assert.Equal(t, 10, position(t, a))
+	assert.Equal(t, 10, position(t, s, a))
 	kept, err := s.Take(in(t), take.ID)
 	require.NoError(t, err)
 	assert.Equal(t, 5, kept.Chart.Notes[0].Fret, "the take keeps its chart")
 
-	played(t, a)
-	require.NoError(t, change(t, id, fileAt(11)))
+	played(t, s, a)
+	require.NoError(t, change(t, s, id, fileAt(11)))
 	versions, err = s.Versions(in(t), id, nil)
 	require.NoError(t, err)
 	assert.Len(t, versions, 4)
 }
 
 func TestWhatIsGoneCannotBeChanged(t *testing.T) {
-	id := added(t, store.Shelf{})
+	s := own(t)
+	id := added(t, s, store.Shelf{})
 	require.NoError(t, s.DeleteDrill(in(t), id))
 	assert.ErrorIs(t, s.ChangeDrill(in(t), id, 1, fileAt(7)), store.ErrNotFound)
 	assert.ErrorIs(t, s.PutOnShelf(in(t), id, store.Shelf{}), store.ErrNotFound)
@@ -179,7 +196,8 @@ func TestWhatIsGoneCannotBeChanged(t *testing.T) {
 }
 
 func TestShelves(t *testing.T) {
-	id := added(t, store.Shelf{Folder: "Slurs", Tags: []string{"warm-up", "year 1"}, Favourite: true})
+	s := own(t)
+	id := added(t, s, store.Shelf{Folder: "Slurs", Tags: []string{"warm-up", "year 1"}, Favourite: true})
 	d, err := s.Drill(in(t), id)
 	require.NoError(t, err)
 	assert.Equal(t, store.Shelf{Folder: "Slurs", Tags: []string{"warm-up", "year 1"}, Favourite: true, ShelfRevision: 1}, d.Shelf)
@@ -191,6 +209,7 @@ func TestShelves(t *testing.T) {
 }
 
 func TestBlocks(t *testing.T) {
+	s := own(t)
 	b := drillfile.Block{Name: "two", Items: []drillfile.BlockItem{{File: fileAt(5), Seconds: 15}, {File: fileAt(7), Seconds: 30}}}
 	id := uuid.New()
 	require.NoError(t, s.AddBlock(in(t), id, b))
@@ -209,6 +228,7 @@ func TestBlocks(t *testing.T) {
 
 // Two windows change one block: one of them is told, and nothing is lost of the other.
 func TestABlockIsChangedByOneAtATime(t *testing.T) {
+	s := own(t)
 	id := uuid.New()
 	block := func(name string) drillfile.Block {
 		return drillfile.Block{Name: name, Items: []drillfile.BlockItem{{File: fileAt(5), Seconds: 15}}}
@@ -244,6 +264,7 @@ func TestABlockIsChangedByOneAtATime(t *testing.T) {
 }
 
 func TestSetups(t *testing.T) {
+	s := own(t)
 	kept, revision, err := s.Setup(in(t), ben.ID)
 	require.NoError(t, err)
 	assert.Equal(t, setup.Usual(), kept)
@@ -253,7 +274,7 @@ func TestSetups(t *testing.T) {
 	got, _, err := s.Setup(in(t), ben.ID)
 	require.NoError(t, err)
 	assert.Equal(t, kept, got)
-	a, err := s.Assign(in(t), added(t, store.Shelf{}), ben.ID)
+	a, err := s.Assign(in(t), added(t, s, store.Shelf{}), ben.ID)
 	require.NoError(t, err)
 	stand, err := s.Stand(in(t), a)
 	require.NoError(t, err)

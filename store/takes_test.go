@@ -27,14 +27,14 @@ func clean(bpm float64, passes int) evenness.Analysis {
 	return a
 }
 
-func assignedTo(t *testing.T, student store.Person) uuid.UUID {
+func assignedTo(t *testing.T, s *store.Store, student store.Person) uuid.UUID {
 	t.Helper()
-	id, err := s.Assign(in(t), added(t, store.Shelf{}), student.ID)
+	id, err := s.Assign(in(t), added(t, s, store.Shelf{}), student.ID)
 	require.NoError(t, err)
 	return id
 }
 
-func bpm(t *testing.T, assignment uuid.UUID) float64 {
+func bpm(t *testing.T, s *store.Store, assignment uuid.UUID) float64 {
 	t.Helper()
 	a, err := s.Stand(in(t), assignment)
 	require.NoError(t, err)
@@ -46,29 +46,31 @@ var noon = time.Date(2026, 5, 4, 12, 0, 0, 0, time.UTC)
 // Takes are decided in the order in which they were recorded, whatever order they
 // are handed in and measured in.
 func TestTheLadderGoesByWhenTakesWereRecorded(t *testing.T) {
-	a := assignedTo(t, ann)
-	late := playedAs(t, a, 60, noon.Add(time.Minute), clean(60, 1))
+	s := own(t)
+	a := assignedTo(t, s, ann)
+	late := playedAs(t, s, a, 60, noon.Add(time.Minute), clean(60, 1))
 	assert.Equal(t, tempo.Hold, late.Decision.Step, "one pass is not enough")
-	early := playedAs(t, a, 60, noon, clean(60, 1))
+	early := playedAs(t, s, a, 60, noon, clean(60, 1))
 	assert.Equal(t, tempo.Hold, early.Decision.Step)
 	again, err := s.TakeSummary(in(t), late.ID)
 	require.NoError(t, err)
 	assert.Equal(t, tempo.Up, again.Decision.Step, "the take before it was handed in late")
-	assert.InDelta(t, 64, bpm(t, a), 0)
+	assert.InDelta(t, 64, bpm(t, s, a), 0)
 
 	// Found to be of something else when it is measured again, it no longer counts.
 	require.NoError(t, s.Measured(in(t), early.ID, store.Measurement{Analysis: evenness.Analysis{Foreign: true}, Seconds: 3, Listener: 2}))
 	again, err = s.TakeSummary(in(t), late.ID)
 	require.NoError(t, err)
 	assert.Equal(t, tempo.Hold, again.Decision.Step)
-	assert.InDelta(t, 60, bpm(t, a), 0)
+	assert.InDelta(t, 60, bpm(t, s, a), 0)
 	first, err := s.TakeSummary(in(t), early.ID)
 	require.NoError(t, err)
 	assert.Equal(t, 2, *first.Listener)
 }
 
 func TestHandingInTwiceMakesOneTake(t *testing.T) {
-	id := assignedTo(t, ann)
+	s := own(t)
+	id := assignedTo(t, s, ann)
 	a, err := s.Stand(in(t), id)
 	require.NoError(t, err)
 	chart, err := a.File.Value.Drill.Chart(guitar.Standard(), 60)
@@ -93,7 +95,8 @@ func TestHandingInTwiceMakesOneTake(t *testing.T) {
 
 // A take whose job cannot be queued is not kept: there is both or neither.
 func TestATakeIsKeptWithItsJobOrNotAtAll(t *testing.T) {
-	id := assignedTo(t, ann)
+	s := own(t)
+	id := assignedTo(t, s, ann)
 	a, err := s.Stand(in(t), id)
 	require.NoError(t, err)
 	chart, err := a.File.Value.Drill.Chart(guitar.Standard(), 60)
@@ -110,7 +113,8 @@ func TestATakeIsKeptWithItsJobOrNotAtAll(t *testing.T) {
 }
 
 func TestAFailedTakeSaysWhyAndMayBeMeasuredAgain(t *testing.T) {
-	id := handedIn(t, assignedTo(t, ann), 60, noon)
+	s := own(t)
+	id := handedIn(t, s, assignedTo(t, s, ann), 60, noon)
 	require.NoError(t, s.Failed(in(t), id, "No notes."))
 	take, err := s.Take(in(t), id)
 	require.NoError(t, err)
@@ -131,7 +135,8 @@ func TestAFailedTakeSaysWhyAndMayBeMeasuredAgain(t *testing.T) {
 
 // A sound is given back byte for byte, also in parts, and replaced as a whole.
 func TestSoundsLieInParts(t *testing.T) {
-	id := assignedTo(t, ann)
+	s := own(t)
+	id := assignedTo(t, s, ann)
 	a, err := s.Stand(in(t), id)
 	require.NoError(t, err)
 	chart, err := a.File.Value.Drill.Chart(guitar.Standard(), 60)
@@ -169,10 +174,11 @@ func TestSoundsLieInParts(t *testing.T) {
 // Pages follow one another without a gap or a double, also where takes are as old
 // as each other.
 func TestListsComeInPages(t *testing.T) {
-	a := assignedTo(t, ben)
+	s := own(t)
+	a := assignedTo(t, s, ben)
 	want := map[uuid.UUID]bool{}
 	for i := range 7 {
-		want[playedAs(t, a, 60, noon.Add(time.Duration(i/3)*time.Hour), clean(60, 1)).ID] = true
+		want[playedAs(t, s, a, 60, noon.Add(time.Duration(i/3)*time.Hour), clean(60, 1)).ID] = true
 	}
 	var got []store.TakeSummary
 	for page := (store.Page{Limit: 3}); ; {
@@ -203,9 +209,10 @@ func TestListsComeInPages(t *testing.T) {
 
 // A tempo passed long ago is still known to a page of the trend that begins later.
 func TestATrendKnowsWhatWasPassedBefore(t *testing.T) {
-	a := assignedTo(t, ben)
-	playedAs(t, a, 72, noon, clean(72, 2))
-	playedAs(t, a, 60, noon.Add(time.Hour), clean(60, 1))
+	s := own(t)
+	a := assignedTo(t, s, ben)
+	playedAs(t, s, a, 72, noon, clean(72, 2))
+	playedAs(t, s, a, 60, noon.Add(time.Hour), clean(60, 1))
 	points, passed, err := s.Trend(in(t), a, store.Page{Limit: 1})
 	require.NoError(t, err)
 	require.Len(t, points, 1)
@@ -214,7 +221,8 @@ func TestATrendKnowsWhatWasPassedBefore(t *testing.T) {
 
 // One drill that another version has written does not take the list down.
 func TestAnOddDocumentStandsAlone(t *testing.T) {
-	id := added(t, store.Shelf{})
+	s := own(t)
+	id := added(t, s, store.Shelf{})
 	a, err := s.Assign(in(t), id, ann.ID)
 	require.NoError(t, err)
 	block := uuid.New()
@@ -250,9 +258,10 @@ func TestAnOddDocumentStandsAlone(t *testing.T) {
 }
 
 func TestAllTakesAreMeasuredAgainOnce(t *testing.T) {
-	a := assignedTo(t, ann)
+	s := own(t)
+	a := assignedTo(t, s, ann)
 	for range 3 {
-		played(t, a)
+		played(t, s, a)
 	}
 	var id uuid.UUID
 	begin := func(_ pgx.Tx, begun uuid.UUID) error { id = begun; return nil }
@@ -286,7 +295,8 @@ func TestAllTakesAreMeasuredAgainOnce(t *testing.T) {
 // Of a take whose tempo nobody knew it is what was heard at first, however often it is
 // measured; of something else the rung's.
 func TestATempoThatNobodyKnewIsTheOneHeard(t *testing.T) {
-	id := assignedTo(t, ann)
+	s := own(t)
+	id := assignedTo(t, s, ann)
 	a, err := s.Stand(in(t), id)
 	require.NoError(t, err)
 	chart, err := a.File.Value.Drill.Chart(guitar.Standard(), 60)

@@ -120,7 +120,8 @@ func emptyHouse(t *testing.T) (*store.Store, context.Context) {
 }
 
 func TestEachTableIsTakenOutOrHasAReasonNotToBe(t *testing.T) {
-	for _, table := range tables(t) {
+	s := own(t)
+	for _, table := range tables(t, s) {
 		if strings.HasPrefix(table, "river_") {
 			continue
 		}
@@ -131,7 +132,8 @@ func TestEachTableIsTakenOutOrHasAReasonNotToBe(t *testing.T) {
 
 // A whole studio comes into an empty house as it was, to the last row.
 func TestAStudioThereAndBack(t *testing.T) {
-	h := newHouse(t)
+	s := own(t)
+	h := newHouse(t, s)
 	o := takeOut(t, s, h.ctx, nil, h.take)
 	for _, table := range store.Tables() {
 		assert.NotEmpty(t, o.rows[table], "%s, or this would prove nothing", table)
@@ -162,7 +164,8 @@ func TestAStudioThereAndBack(t *testing.T) {
 
 // A student comes with their drills and with who has commented, and once.
 func TestAStudentThereAndBack(t *testing.T) {
-	h := newHouse(t)
+	s := own(t)
+	h := newHouse(t, s)
 	id := h.student.ID
 	o := takeOut(t, s, h.ctx, &id, h.take)
 	assert.Len(t, o.rows["people"], 2, "the student, and who has commented")
@@ -194,13 +197,14 @@ func TestAStudentThereAndBack(t *testing.T) {
 		assert.NotEqual(t, h.teacher.Name, p.Name, "who has commented elsewhere does not teach here")
 	}
 
-	_, err = s.BringIn(newHouse(t).ctx, &id, o, noTake)
+	_, err = s.BringIn(newHouse(t, s).ctx, &id, o, noTake)
 	assert.ErrorAs(t, err, new(store.ErrTaken), "another studio of the house has them")
 }
 
 // What students take out themselves can be brought in too.
 func TestAStudentTakesThemselvesOut(t *testing.T) {
-	h := newHouse(t)
+	s := own(t)
+	h := newHouse(t, s)
 	id := h.student.ID
 	o := takeOut(t, s, h.as(t, h.student), &id, h.take)
 	assert.NotContains(t, strings.Join(o.rows["people"], ""), `"note"`)
@@ -213,7 +217,8 @@ func TestAStudentTakesThemselvesOut(t *testing.T) {
 
 // What has been changed is refused, and nothing of it is kept.
 func TestAChangedArchive(t *testing.T) {
-	h, stranger := newHouse(t), newHouse(t)
+	s := own(t)
+	h, stranger := newHouse(t, s), newHouse(t, s)
 	id := h.student.ID
 	o := takeOut(t, s, h.ctx, &id, h.take)
 	other, ctx := emptyHouse(t)
@@ -244,7 +249,8 @@ func TestAChangedArchive(t *testing.T) {
 
 // A take that waited to be measured waits again, and one whose sound is lost says so.
 func TestTakesThatWaitAreMeasuredWhereTheyAreBroughtIn(t *testing.T) {
-	h := newHouse(t)
+	s := own(t)
+	h := newHouse(t, s)
 	id := h.student.ID
 	o := takeOut(t, s, h.ctx, &id, h.take).with("takes", `"state": "measured"`, `"state": "waiting"`)
 	clear(o.sounds)
