@@ -59,14 +59,29 @@ type process struct {
 	mu      *sync.Mutex
 }
 
-// ownFolder is one that PostgreSQL's user may enter.
+// ownFolder is one that PostgreSQL's user may enter. It goes once the database that a killed
+// program has left has ended.
 func ownFolder(t *testing.T) string {
 	t.Helper()
 	dir, err := os.MkdirTemp("/tmp", "manudrill-process-")
 	require.NoError(t, err)
 	require.NoError(t, os.Chmod(dir, 0o755))
-	t.Cleanup(func() { assert.NoError(t, os.RemoveAll(dir)) })
+	t.Cleanup(func() {
+		assert.Eventually(t, func() bool { pid, known := databaseOn(dir); return !known || syscall.Kill(pid, 0) != nil }, patience, 20*time.Millisecond)
+		assert.NoError(t, os.RemoveAll(dir))
+	})
 	return dir
+}
+
+// databaseOn is the process id of the database on a program's data, where one runs or was killed.
+func databaseOn(data string) (pid int, known bool) {
+	file, err := os.ReadFile(filepath.Join(data, "postgresql", "postmaster.pid"))
+	if err != nil {
+		return 0, false
+	}
+	first, _, _ := strings.Cut(string(file), "\n")
+	pid, err = strconv.Atoi(first)
+	return pid, err == nil
 }
 
 // begin starts the program with its data in a folder, and does not wait for it.
@@ -509,14 +524,11 @@ func TestKillingPostgreSQLLosesNothing(t *testing.T) {
 	}
 	t.Parallel()
 	underFire(t, (kills(4)+2)/3, func(data string, p *process, s *studio) *process {
-		pid, err := os.ReadFile(filepath.Join(data, "postgresql", "postmaster.pid"))
-		if err != nil {
+		pid, known := databaseOn(data)
+		if !known {
 			return p // it is being started again
 		}
-		first, _, _ := strings.Cut(string(pid), "\n")
-		n, err := strconv.Atoi(first)
-		require.NoError(t, err)
-		_ = syscall.Kill(n, syscall.SIGKILL)
+		_ = syscall.Kill(pid, syscall.SIGKILL)
 		s.teacher.must(http.MethodGet, "/session", nil, nil)
 		return p
 	})
