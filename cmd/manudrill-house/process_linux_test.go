@@ -13,6 +13,7 @@ import (
 	"os/exec"
 	"path/filepath"
 	"regexp"
+	"runtime"
 	"strconv"
 	"strings"
 	"sync"
@@ -95,9 +96,16 @@ func begin(t *testing.T, data string, env []string, args ...string) *process {
 	out, err := p.cmd.StdoutPipe()
 	require.NoError(t, err)
 	p.cmd.Stderr = &locked{p.said, p.mu}
-	require.NoError(t, p.cmd.Start())
-	address := make(chan string, 1)
+	started, address := make(chan error), make(chan string, 1)
 	go func() {
+		// A child is told of its parent's death when the thread dies that began it (prctl(2)):
+		// this one lives as long as the child.
+		runtime.LockOSThread()
+		err := p.cmd.Start()
+		started <- err
+		if err != nil {
+			return
+		}
 		at := regexp.MustCompile(`Manudrill is at (http://\S+)`)
 		for lines := bufio.NewScanner(out); lines.Scan(); {
 			fmt.Fprintln(&locked{p.said, p.mu}, lines.Text())
@@ -108,6 +116,7 @@ func begin(t *testing.T, data string, env []string, args ...string) *process {
 		p.done <- p.cmd.Wait()
 		close(address)
 	}()
+	require.NoError(t, <-started)
 	t.Cleanup(func() { _ = p.cmd.Process.Kill() })
 	p.address = address
 	return p
@@ -573,7 +582,7 @@ func TestAServerFinishesWhatItHasTaken(t *testing.T) {
 		}
 		answered <- status
 	}()
-	<-slow.begun
+	slow.begins(t)
 	p.signal(syscall.SIGTERM)
 	assert.Contains(t, []int{200, 202}, <-answered)
 	assert.NoError(t, p.ends())
@@ -584,12 +593,22 @@ func TestAServerFinishesWhatItHasTaken(t *testing.T) {
 	endless := &slowly{b: bytes.Repeat(wav, 50), pause: time.Second, begun: make(chan struct{})}
 	another := strings.Replace(path, id.String(), uuid.NewString(), 1)
 	go func() { _, _ = s.student.ask(http.MethodPut, another, io.Reader(endless), nil) }()
-	<-endless.begun
+	endless.begins(t)
 	p.signal(syscall.SIGTERM)
 	require.Eventually(t, func() bool { return strings.Contains(p.words(), "Finishing what is under way") }, patience, 10*time.Millisecond)
 	p.signal(syscall.SIGTERM)
 	require.Error(t, p.ends())
 	assert.True(t, p.cmd.ProcessState.Sys().(syscall.WaitStatus).Signaled(), "at once, in the middle of it")
+}
+
+// begins waits until somebody asks.
+func (s *slowly) begins(t *testing.T) {
+	t.Helper()
+	select {
+	case <-s.begun:
+	case <-time.After(patience):
+		t.Fatal("nothing of the upload is asked for")
+	}
 }
 
 // slowly gives a few bytes at a time. It has begun when the first are asked for.

@@ -155,12 +155,27 @@ func read(from io.Reader, tell io.Writer) (c count, err error) {
 			}
 			delete(said, of)
 		case "fail":
+			if e.Test == "" {
+				tellUnended(said, e.Package, tell)
+			}
 			fmt.Fprint(tell, strings.Join(said[of], ""))
+			delete(said, of)
 			if e.Test == "" {
 				fmt.Fprintf(tell, "FAIL\t%s\t%.1fs\n", e.Package, e.Elapsed)
 			} else if !inner {
 				c.Failed++
 			}
+		}
+	}
+}
+
+// tellUnended tells what tests of a package have said that never ended: where it panics, or is
+// ended for taking too long, that is told in the name of one of them.
+func tellUnended(said map[[2]string][]string, of string, tell io.Writer) {
+	for test, lines := range said {
+		if test[0] == of && test[1] != "" {
+			fmt.Fprint(tell, strings.Join(lines, ""))
+			delete(said, test)
 		}
 	}
 }

@@ -26,7 +26,9 @@ const written = `
 {"Action":"output","Package":"p","Output":"FAIL\n"}
 {"Action":"fail","Package":"p","Elapsed":0.2}
 {"ImportPath":"q","Action":"build-output","Output":"q.go:3: undefined: x\n"}
-{"Action":"pass","Package":"r","Elapsed":1.25}`
+{"Action":"pass","Package":"r","Elapsed":1.25}
+{"Action":"output","Package":"h","Test":"TestHangs","Output":"panic: test timed out after 40m0s\n"}
+{"Action":"fail","Package":"h","Elapsed":2400}`
 
 func TestTestsAreCountedAndFailuresTold(t *testing.T) {
 	var told strings.Builder
@@ -37,6 +39,7 @@ func TestTestsAreCountedAndFailuresTold(t *testing.T) {
 	assert.Contains(t, told.String(), "undefined: x")
 	assert.Contains(t, told.String(), "ok\tr\t1.2s")
 	assert.NotContains(t, told.String(), "RUN   TestGood")
+	assert.Contains(t, told.String(), "panic: test timed out", "of a test that never ended")
 }
 
 func TestCountsAreAddedUp(t *testing.T) {
