@@ -28,6 +28,9 @@ defineProps<{ title: string }>()
   grid-template-columns: minmax(300px, 5fr) 7fr;
 }
 .about {
+  position: sticky; /* beside a list that is longer than the page */
+  top: 0;
+  height: 100vh;
   background: var(--wood);
   color: var(--wood-ink);
   padding: clamp(24px, 6vw, 88px);
@@ -64,6 +67,8 @@ defineProps<{ title: string }>()
     grid-template-rows: auto 1fr;
   }
   .about {
+    position: static;
+    height: auto;
     padding: var(--s4) var(--s5);
     gap: var(--s2);
   }
