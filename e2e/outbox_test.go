@@ -7,7 +7,6 @@ import (
 	"testing"
 
 	"github.com/chromedp/cdproto/network"
-	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/cdproto/storage"
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
@@ -101,8 +100,7 @@ func TestADeviceThatCannotHear(t *testing.T) {
 	file := shortDrill("Heard in the studio")
 	stand := h.onTheStand(file)
 	p := h.plays(file)
-	_, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: `delete window.Worker`})
-	require.NoError(t, err)
+	p.begins(`delete window.Worker`)
 	p.sitDown(stand)
 	p.see("judged:handed in")
 	p.press("play")

@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"github.com/chromedp/cdproto/network"
+	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/cdproto/runtime"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -55,6 +56,13 @@ func openIn(t testing.TB, b *browser.Browser, w browser.Window) page {
 	require.NoError(t, err)
 	t.Cleanup(closeTab)
 	return page{t: t, ctx: tab}
+}
+
+// begins has each page that is opened from now on begin with a script.
+func (p page) begins(script string) {
+	p.t.Helper()
+	_, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: script})
+	require.NoError(p.t, err)
 }
 
 // do runs steps and fails the test, with what the page shows, when they do not

@@ -5,8 +5,6 @@ import (
 	"fmt"
 	"testing"
 
-	cdppage "github.com/chromedp/cdproto/page"
-	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/require"
 
 	"manudrill/core/drill/chart"
@@ -152,6 +150,5 @@ func (h *house) plays(file drillfile.File) page {
 func (p page) hearsPlayer(sounds string) {
 	p.t.Helper()
 	script := "localStorage.setItem('manudrill pause', '1'); window.sounds = " + sounds + ";" + playerInTheBrowser
-	_, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: script})
-	require.NoError(p.t, err)
+	p.begins(script)
 }

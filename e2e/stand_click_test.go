@@ -7,8 +7,6 @@ import (
 	"slices"
 	"testing"
 
-	cdppage "github.com/chromedp/cdproto/page"
-	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -68,8 +66,7 @@ func TestClicksStayInPlaceForTenMinutes(t *testing.T) {
 	file.Drill.Path.Stay, file.Drill.Rhythm.Passes = drill.Stay{Count: 2, Unit: drill.Times}, 40 // of 24 beats: 9.9 minutes
 	stand := h.onTheStand(file)
 	p := h.open(browser.Window{})
-	_, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: clicksHanded})
-	require.NoError(t, err)
+	p.begins(clicksHanded)
 	p.enterAt(student, stand)
 	p.see("notes-a-pass", "48")
 	p.press("play")

@@ -7,7 +7,6 @@ import (
 	"strconv"
 	"testing"
 
-	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -41,8 +40,7 @@ const echo = `(() => {
 func TestTheDelayOfTheDeviceIsMeasured(t *testing.T) {
 	h := newHouse(t)
 	p := h.open(browser.Window{})
-	_, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: echo})
-	require.NoError(t, err)
+	p.begins(echo)
 	p.enterAt(student, "/delay")
 	p.see("measure")
 	p.press("measure")

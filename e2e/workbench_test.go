@@ -18,7 +18,6 @@ import (
 	"testing"
 	"time"
 
-	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/google/uuid"
@@ -331,8 +330,7 @@ const slowSaving = `(() => {
 func TestWhatIsSetWhileItIsSavedStays(t *testing.T) {
 	h := newHouse(t)
 	p := h.open(browser.Window{})
-	_, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: slowSaving})
-	require.NoError(t, err)
+	p.begins(slowSaving)
 	p.enterAt(instructor, "/drills/new")
 	save := func() {
 		t.Helper()

@@ -172,8 +172,8 @@ function inTurn(action: () => Promise<unknown>) {
 function save() {
   return inTurn(async () => {
     if (!changed.value) return
-    if (!isNew) return saveFrom(history.revision() ?? saved.value?.revision ?? 0)
-    await saveAs(file.value.drill.name, 'Drill saved', router.replace)
+    if (isNew) return saveAs(file.value.drill.name, 'Drill saved', router.replace)
+    if (saved.value) await saveFrom(history.revision() ?? saved.value.revision)
   })
 }
 /** Saves what lies here as a drill of its own; the one it was made from stays as it is kept. */
