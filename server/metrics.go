@@ -2,16 +2,15 @@ package server
 
 import (
 	"context"
+	"fmt"
 	"log/slog"
 	"net"
 	"net/http"
 	"strconv"
 	"time"
 
+	"github.com/VictoriaMetrics/metrics"
 	"github.com/google/uuid"
-	"github.com/prometheus/client_golang/prometheus"
-	"github.com/prometheus/client_golang/prometheus/collectors"
-	"github.com/prometheus/client_golang/prometheus/promhttp"
 
 	"manudrill/store"
 )
@@ -30,29 +29,28 @@ func (s *Server) ready(w http.ResponseWriter, r *http.Request) {
 	w.WriteHeader(http.StatusNoContent)
 }
 
-// metrics count what whoever runs the server wants to know.
-type metrics struct {
-	registry *prometheus.Registry
-	seconds  *prometheus.HistogramVec
+// instruments count what whoever runs the server wants to know, in the text format of
+// OpenMetrics.
+type instruments struct{ set *metrics.Set }
+
+// secondsBounds are those of the histogram of requests: 1 ms to 16 s.
+var secondsBounds = metrics.ExponentialBuckets(0.001, 4, 8)
+
+func newInstruments(s *store.Store) *instruments {
+	set := metrics.NewSet()
+	set.NewGauge("manudrill_takes_waiting", func() float64 { return waiting(s) })
+	set.NewGauge("manudrill_database_connections", func() float64 { return float64(s.Pool().Stat().AcquiredConns()) })
+	return &instruments{set: set}
 }
 
-func newMetrics(s *store.Store) *metrics {
-	m := &metrics{
-		registry: prometheus.NewRegistry(),
-		seconds: prometheus.NewHistogramVec(prometheus.HistogramOpts{
-			Name: "manudrill_request_seconds", Help: "Time to answer requests.", Buckets: prometheus.ExponentialBuckets(0.001, 4, 8),
-		}, []string{"method", "status"}),
-	}
-	gauge := func(name, help string, value func() float64) prometheus.Collector {
-		return prometheus.NewGaugeFunc(prometheus.GaugeOpts{Name: name, Help: help}, value)
-	}
-	m.registry.MustRegister(m.seconds, collectors.NewGoCollector(), collectors.NewProcessCollector(collectors.ProcessCollectorOpts{}),
-		gauge("manudrill_takes_waiting", "Takes handed in and not measured yet; -1 where the database does not tell.", func() float64 { return waiting(s) }),
-		gauge("manudrill_database_connections", "Connections to the database in use.", func() float64 { return float64(s.Pool().Stat().AcquiredConns()) }),
-	)
-	return m
+// answered counts a request by its method and status.
+func (m *instruments) answered(method string, status int, took time.Duration) {
+	name := fmt.Sprintf("manudrill_request_seconds{method=%q,status=%q}", method, strconv.Itoa(status))
+	m.set.GetOrCreatePrometheusHistogramExt(name, secondsBounds).Update(took.Seconds())
 }
 
+// waiting is how many takes are handed in and not measured yet; -1 where the database does
+// not tell.
 func waiting(s *store.Store) float64 {
 	ctx, cancel := context.WithTimeout(context.Background(), 2*time.Second)
 	defer cancel()
@@ -75,13 +73,15 @@ func fromHere(next http.Handler) http.Handler {
 	})
 }
 
-func (m *metrics) handler() http.Handler {
-	return promhttp.HandlerFor(m.registry, promhttp.HandlerOpts{})
+func (m *instruments) ServeHTTP(w http.ResponseWriter, _ *http.Request) {
+	w.Header().Set("Content-Type", "text/plain; version=0.0.4; charset=utf-8")
+	m.set.WritePrometheus(w)
+	metrics.WriteProcessMetrics(w)
 }
 
 // watch times requests, gives each an id by which it is found in the log, and
 // writes those that failed by our fault: not what was given up since whoever asked has gone.
-func (m *metrics) watch(next http.Handler) http.Handler {
+func (m *instruments) watch(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		id := uuid.NewString()
 		w.Header().Set("X-Request-Id", id)
@@ -89,7 +89,7 @@ func (m *metrics) watch(next http.Handler) http.Handler {
 		told := &statusWriter{ResponseWriter: w, status: http.StatusOK}
 		next.ServeHTTP(told, r)
 		took := time.Since(began)
-		m.seconds.WithLabelValues(method(r.Method), strconv.Itoa(told.status)).Observe(took.Seconds())
+		m.answered(method(r.Method), told.status, took)
 		if gone := r.Context().Err() != nil; told.status >= http.StatusInternalServerError && !gone {
 			slog.Error("request", "id", id, "method", r.Method, "path", r.URL.Path, "status", told.status, "took", took)
 		} else {

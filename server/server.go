@@ -18,16 +18,16 @@ import (
 
 // A Server holds what the handlers share.
 type Server struct {
-	store    *store.Store
-	queue    *jobs.Queue
-	sessions sessions
-	people   *people
-	keeper   *secret.Keeper
-	archives gate // sent at once
-	incoming gate // archives brought in at once, each on the disk as long as it comes
-	heavy    gate // what holds a whole sound in memory, one at a time
-	limits   limits
-	metrics  *metrics
+	store       *store.Store
+	queue       *jobs.Queue
+	sessions    sessions
+	people      *people
+	keeper      *secret.Keeper
+	archives    gate // sent at once
+	incoming    gate // archives brought in at once, each on the disk as long as it comes
+	heavy       gate // what holds a whole sound in memory, one at a time
+	limits      limits
+	instruments *instruments
 
 	demo         bool
 	demoMade     func() (made, all int) // nil where nothing is being made
@@ -65,7 +65,7 @@ func New(s *store.Store, web fs.FS, o Options) (http.Handler, error) {
 	}
 	srv := &Server{
 		store: s, queue: queue, sessions: newSessions(s), people: newPeople(s), keeper: keeper,
-		heavy: newGate(1), archives: newGate(2), incoming: newGate(2), limits: newLimits(o.Limits), metrics: newMetrics(s),
+		heavy: newGate(1), archives: newGate(2), incoming: newGate(2), limits: newLimits(o.Limits), instruments: newInstruments(s),
 		demo: o.Demo, demoMade: o.DemoMade, url: strings.TrimSuffix(o.URL, "/"), sendsLetters: o.Letters,
 	}
 	guard, err := srv.guard()
@@ -92,7 +92,7 @@ func New(s *store.Store, web fs.FS, o Options) (http.Handler, error) {
 	mux.Handle("/api/", srv.sessions.handler(engine))
 	mux.HandleFunc("GET /healthz", healthy)
 	mux.HandleFunc("GET /readyz", srv.ready)
-	mux.Handle("GET /metrics", fromHere(srv.metrics.handler()))
+	mux.Handle("GET /metrics", fromHere(srv.instruments))
 	mux.Handle("/", files)
-	return behind(o.Proxies, srv.metrics.watch(protect(o.Hosts, mux))), nil
+	return behind(o.Proxies, srv.instruments.watch(protect(o.Hosts, mux))), nil
 }
