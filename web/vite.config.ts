@@ -1,3 +1,4 @@
+import { readdirSync, readFileSync } from 'node:fs'
 import { constants } from 'node:zlib'
 import vue from '@vitejs/plugin-vue'
 import elementStyles from 'unplugin-element-plus/vite'
@@ -13,6 +14,12 @@ const listOfFiles: Plugin = {
     this.emitFile({ type: 'asset', fileName: 'files.json', source: JSON.stringify(files) })
   },
 }
+
+const tests = readdirSync('src', { recursive: true, encoding: 'utf8' })
+  .filter((f) => f.endsWith('.test.ts'))
+  .map((f) => `src/${f}`)
+/** Tests that put something else in a module's place, and so need all modules anew. */
+const alone = tests.filter((f) => readFileSync(f, 'utf8').includes('vi.mock('))
 
 export default defineConfig({
   plugins: [
@@ -45,9 +52,21 @@ export default defineConfig({
   },
   test: {
     environment: 'node',
-    include: ['src/**/*.test.ts'],
     // A machine may be busy, and a test that passes does not wait.
     testTimeout: 90_000,
     hookTimeout: 90_000,
+    // What a test sets it sets back, so that all share the modules once they are loaded: a
+    // third of the time.
+    projects: [
+      {
+        extends: true,
+        test: {
+          name: 'together',
+          isolate: false,
+          include: tests.filter((f) => !alone.includes(f)),
+        },
+      },
+      { extends: true, test: { name: 'alone', include: alone } },
+    ],
   },
 })
