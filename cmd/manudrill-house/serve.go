@@ -177,12 +177,21 @@ func names(o serveOptions) []string {
 	return all
 }
 
-// interruptible ends its context at the first interrupt; the second one does what
-// it does to any program.
+// interruptible ends its context at the first interrupt. By the time that is seen, the
+// second one does what it does to any program.
 func interruptible(ctx context.Context) (context.Context, context.CancelFunc) {
-	ctx, stop := signal.NotifyContext(ctx, os.Interrupt, syscall.SIGTERM)
-	context.AfterFunc(ctx, stop)
-	return ctx, stop
+	ctx, cancel := context.WithCancel(ctx)
+	first := make(chan os.Signal, 1)
+	signal.Notify(first, os.Interrupt, syscall.SIGTERM)
+	go func() {
+		select {
+		case <-first:
+		case <-ctx.Done():
+		}
+		signal.Stop(first)
+		cancel()
+	}()
+	return ctx, cancel
 }
 
 // makeDemo makes the demo's people at once and what they have played behind, while it is
