@@ -193,8 +193,8 @@ numbers: install-corpus-tools ## Which tests notice when a number of the listene
 	@go run ./cmd/numbers $(if $(AGAIN),-again)
 
 .PHONY: accuracy
-accuracy: install-corpus-tools ## How well takes of known truth are heard, by condition; EACH=16 for so many takes of each, HALF=kept for those kept apart
-	@go run ./cmd/accuracy -half $(or $(HALF),hand) -takes $(or $(EACH),2) $(if $(TAKES),-write $(TAKES))
+accuracy: install-corpus-tools ## How well takes of known truth are heard, by condition; EACH=16 for so many takes of each, HALF=kept for those kept apart, COURSE=midi or sound for what learners do in the middle
+	@go run ./cmd/accuracy -half $(or $(HALF),hand) -takes $(or $(EACH),2) $(if $(TAKES),-write $(TAKES)) $(if $(COURSE),-course $(COURSE) -v)
 
 .PHONY: bench-server
 bench-server: install-tools ## The server beside the barest handler, and as a studio grows

@@ -19,6 +19,7 @@ import (
 	"manudrill/core/drill/review"
 	"manudrill/core/drill/score"
 	"manudrill/core/evenness"
+	"manudrill/core/follow"
 	"manudrill/core/guitar"
 	"manudrill/core/plan"
 	"manudrill/core/practice"
@@ -444,6 +445,9 @@ type Account struct {
 	SignIn   string  `json:"signIn"`
 }
 
+// Act defines model for Act.
+type Act = simulate.Act
+
 // Advice defines model for Advice.
 type Advice = advice.Advice
 
@@ -663,6 +667,9 @@ type Contrast = evenness.Contrast
 
 // Counts defines model for Counts.
 type Counts = evenness.Counts
+
+// CourseEvent defines model for CourseEvent.
+type CourseEvent = follow.Event
 
 // Damping defines model for Damping.
 type Damping = review.Damping

@@ -21,7 +21,7 @@ import (
 var order = []string{
 	"words", "bounds", "stats", "guitar", "setup",
 	"drill/chart", "drill/fingering", "drill", "drill/review", "drill/library", "drill/score",
-	"tempo", "listen/dsp", "listen", "compare", "evenness", "advice", "progress", "practice", "plan", "simulate",
+	"tempo", "listen/dsp", "listen", "follow", "evenness", "advice", "progress", "practice", "plan", "simulate",
 }
 
 // mayImport is what the parts outside the core may import of the project.

@@ -215,9 +215,6 @@ func takeOf(t store.Take, comments []store.Comment) api.Take {
 	if a.Groups == nil {
 		a.Groups = []evenness.Group{}
 	}
-	if a.Course.Stops == nil {
-		a.Course.Stops = []evenness.Stop{}
-	}
 	said := advice.Of(a, t.Chart) // which marks what is heard
 	take.Analysis, take.Advice = &a, &said
 	if t.Decision != nil {

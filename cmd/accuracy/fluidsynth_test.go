@@ -11,10 +11,10 @@ import (
 	"github.com/stretchr/testify/require"
 	"gonum.org/v1/gonum/stat"
 
-	"manudrill/core/compare"
 	"manudrill/core/drill"
 	"manudrill/core/drill/chart"
 	"manudrill/core/drill/score"
+	"manudrill/core/follow"
 	"manudrill/core/guitar"
 	"manudrill/core/listen"
 	"manudrill/formats/midifile"
@@ -39,7 +39,7 @@ func TestAnExportedChartIsHeardAsItIsWritten(t *testing.T) {
 		exported := midifile.Write(score.Of(c))
 		exported[bytes.Index(exported, []byte{0xC0, 25})+1] = program
 		take := heardBySynth(t, c, exported)
-		assert.Equal(t, len(take.Matches), take.Count(compare.Played), "guitar %d, with the click", program)
+		assert.Equal(t, len(take.Matches), take.Count(follow.Played), "guitar %d, with the click", program)
 
 		for i := range len(exported) - 2 {
 			if exported[i] == 0x99 && exported[i+2] > 0 { // a note of the percussion
@@ -47,7 +47,7 @@ func TestAnExportedChartIsHeardAsItIsWritten(t *testing.T) {
 			}
 		}
 		take = heardBySynth(t, c, exported)
-		assert.Equal(t, len(take.Matches), take.Count(compare.Played), "guitar %d", program)
+		assert.Equal(t, len(take.Matches), take.Count(follow.Played), "guitar %d", program)
 		assert.Empty(t, take.Extras)
 		if !slices.Contains(sharp, program) {
 			continue
@@ -62,7 +62,7 @@ func TestAnExportedChartIsHeardAsItIsWritten(t *testing.T) {
 }
 
 // heardBySynth renders a MIDI file and listens to it.
-func heardBySynth(t *testing.T, c chart.Chart, file []byte) compare.Take {
+func heardBySynth(t *testing.T, c chart.Chart, file []byte) follow.Take {
 	t.Helper()
 	var x []float64
 	require.NoError(t, inFolder(func(folder string) error {
@@ -73,7 +73,7 @@ func heardBySynth(t *testing.T, c chart.Chart, file []byte) compare.Take {
 		x, err = readMono(wav)
 		return err
 	}))
-	return compare.Compare(c, listen.Listen(rate, x))
+	return follow.Follow(c, listen.Listen(rate, x))
 }
 
 // sharp are the guitars whose recordings begin sharply: the jazz guitar's times come with

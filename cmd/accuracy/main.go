@@ -26,11 +26,27 @@ func main() {
 	each := flag.Int("takes", 2, "takes of each condition")
 	verbose := flag.Bool("v", false, "tell what was heard wrong")
 	write := flag.String("write", "", "write the takes into this folder, too")
+	course := flag.String("course", "", `what learners do in the middle of a take instead: told "midi", or by its "sound"`)
 	flag.Parse()
+	if *course != "" {
+		if err := runCourses(*half, *each, *course == "sound", *verbose); err != nil {
+			fmt.Fprintln(os.Stderr, err)
+			os.Exit(1)
+		}
+		return
+	}
 	if err := run(*half, *only, *write, *each, *verbose); err != nil {
 		fmt.Fprintln(os.Stderr, err)
 		os.Exit(1)
 	}
+}
+
+func runCourses(half string, each int, bySound, verbose bool) error {
+	scores, err := playCourses(map[string]int{"hand": atHand, "kept": keptApart}[half], each, bySound)
+	if err == nil {
+		reportCourses(os.Stdout, scores, verbose)
+	}
+	return err
 }
 
 func run(half, only, folder string, each int, verbose bool) error {

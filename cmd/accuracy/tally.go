@@ -7,8 +7,8 @@ import (
 
 	"gonum.org/v1/gonum/stat"
 
-	"manudrill/core/compare"
 	"manudrill/core/evenness"
+	"manudrill/core/follow"
 	"manudrill/core/listen"
 )
 
@@ -48,12 +48,12 @@ type verdict struct {
 func (t *take) hear() verdict {
 	l := listen.New(t.rate)
 	heard := append(l.Write(t.samples), l.Close()...)
-	return verdict{heard, evenness.Judge(compare.Compare(t.chart, heard, l.Ticks()...))}
+	return verdict{heard, evenness.Judge(follow.Follow(t.chart, heard, l.Ticks()...))}
 }
 
 // A mistake is a chart note that was not played or played wrong.
 type mistake struct {
-	status compare.Status
+	status follow.Status
 	index  int
 }
 
@@ -91,12 +91,12 @@ func (s *tally) statuses(t *take, a evenness.Analysis) {
 	var timed []int
 	for i, n := range a.Notes {
 		p, sounded := truth[i]
-		want := compare.Played
+		want := follow.Played
 		switch {
 		case !sounded:
-			want = compare.Missed
+			want = follow.Missed
 		case p.midi != t.chart.Notes[i].MIDI:
-			want = compare.Wrong
+			want = follow.Wrong
 		}
 		s.notes++
 		if n.Status == want {
@@ -104,11 +104,11 @@ func (s *tally) statuses(t *take, a evenness.Analysis) {
 		} else {
 			s.wrong(t, cmp.Or(p.t, n.ExpectedT), "note %d, %s %s, is %s, told %s", i, t.chart.Notes[i].Attack, p.how, want, n.Status)
 		}
-		if want != compare.Played {
+		if want != follow.Played {
 			made[mistake{want, i}] = true
 			s.mistakesTrue++
 		}
-		if n.Status != compare.Played {
+		if n.Status != follow.Played {
 			s.mistakesFound++
 			if made[mistake{n.Status, i}] {
 				s.mistakesHit++
@@ -143,7 +143,7 @@ func (t *take) truth() evenness.Analysis {
 	for _, p := range t.played {
 		notes = append(notes, listen.Note{Onset: p.t, End: p.t + 0.1, Pitch: float64(p.midi), LevelDB: p.levelDB})
 	}
-	return evenness.Judge(compare.Compare(t.chart, notes))
+	return evenness.Judge(follow.Follow(t.chart, notes))
 }
 
 // weakest counts whether the weakest transition was told, where it truly leads by

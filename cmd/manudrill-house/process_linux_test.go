@@ -153,6 +153,14 @@ func (p *process) words() string {
 	return p.said.String()
 }
 
+// says waits until the program has said something.
+func (p *process) says(what string) {
+	p.t.Helper()
+	for until := time.Now().Add(patience); !strings.Contains(p.words(), what); time.Sleep(10 * time.Millisecond) {
+		require.True(p.t, time.Now().Before(until), "it does not say %q, but: %s", what, p.words())
+	}
+}
+
 // ends waits for the program's end.
 func (p *process) ends() error {
 	p.t.Helper()
@@ -595,7 +603,7 @@ func TestAServerFinishesWhatItHasTaken(t *testing.T) {
 	go func() { _, _ = s.student.ask(http.MethodPut, another, io.Reader(endless), nil) }()
 	endless.begins(t)
 	p.signal(syscall.SIGTERM)
-	require.Eventually(t, func() bool { return strings.Contains(p.words(), "Finishing what is under way") }, patience, 10*time.Millisecond)
+	p.says("Finishing what is under way")
 	p.signal(syscall.SIGTERM)
 	require.Error(t, p.ends())
 	assert.True(t, p.cmd.ProcessState.Sys().(syscall.WaitStatus).Signaled(), "at once, in the middle of it")

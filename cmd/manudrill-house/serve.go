@@ -255,7 +255,7 @@ func listenAndServe(ctx context.Context, out io.Writer, o serveOptions, handler 
 		go func() { done <- srv.Serve(listener) }()
 	}
 	fmt.Fprintf(out, "\nManudrill is at %s (stop it with Ctrl+C)\n", address)
-	if err := begun(address); err != nil {
+	if err := begun(address); err != nil && ctx.Err() == nil { // interrupted, it finishes what it has taken on
 		return err
 	}
 	debug.FreeOSMemory() // what was needed once, to read the contract and the database's history

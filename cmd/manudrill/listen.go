@@ -8,8 +8,8 @@ import (
 	"github.com/spf13/cobra"
 
 	"manudrill/core/advice"
-	"manudrill/core/compare"
 	"manudrill/core/evenness"
+	"manudrill/core/follow"
 	"manudrill/core/listen"
 	"manudrill/formats/hearing"
 )
@@ -47,7 +47,7 @@ func analyzeCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			return printJSON(cmd.OutOrStdout(), judged(compare.Compare(chart, h.Notes, h.Ticks...)))
+			return printJSON(cmd.OutOrStdout(), judged(follow.Follow(chart, h.Notes, h.Ticks...)))
 		},
 	}
 	cmd.Flags().StringVar(&chartName, "chart", "", "the chart that was played")
@@ -61,7 +61,7 @@ type told struct {
 	Advice advice.Advice `json:"advice"`
 }
 
-func judged(take compare.Take) told {
+func judged(take follow.Take) told {
 	a := evenness.Judge(take)
 	return told{a, advice.Of(a, take.Chart)}
 }

@@ -1,7 +1,7 @@
 // Command numbers lists the numbers on which every verdict rests, and which tests notice
 // when one is raised by 30 %. It writes docs/numbers.md: "make numbers".
 //
-// A number is a named constant of the listener or of the comparison whose value is
+// A number is a named constant of the listener or of the follower whose value is
 // written out. Its reason stands in the comment beside it in the code; the list repeats
 // the beginning. A number that has been asked about and is as it was is not asked again,
 // unless -again says so.
@@ -30,11 +30,12 @@ import (
 )
 
 // rooms are where the numbers are.
-var rooms = []string{"core/listen", "core/listen/dsp", "core/compare"}
+var rooms = []string{"core/listen", "core/listen/dsp", "core/follow"}
 
 // tests are run one after the other until one notices: the quick ones first.
 var tests = [][]string{
-	{"./core/listen/...", "./core/compare"},
+	{"./core/listen/...", "./core/follow"},
+	{"-run", "LearnersDoIsUnderstood", "./cmd/accuracy"},
 	{"-run", "SmallPart|WrittenDown", "./cmd/accuracy"},
 }
 

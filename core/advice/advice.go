@@ -40,7 +40,7 @@ type rule struct {
 // Rules in the order of importance: what was played at all, how it went, and after the
 // cause of the unevenness, how it sounded and how long it lasted.
 var (
-	first = []rule{{"foreign", findForeign}, {"mistakes", findMistakes}, {"course", findCourse}}
+	first = []rule{{"foreign", findForeign}, {"course", findCourse}, {"mistakes", findMistakes}}
 	// What joins the notes, and what is left to be said.
 	joining = []rule{{"slurs", findSoftSlurs}, {"gaps", findGaps}, {"ringing", findRinging}, {"bend", findBend}}
 	after   = []rule{{"yardstick", findYardstick}, {"part", findLeastEven}, {"tires", findTiring}, {"source", findSource}, {"tuning", findTuning}, {"passes", findPasses}}
@@ -127,20 +127,6 @@ func findTuning(a take) (string, int) {
 		way = "flat"
 	}
 	return fmt.Sprintf("The guitar is %.0f cents %s. The notes were understood all the same; tune before the next take.", math.Abs(cents), way), a.Counts.Played
-}
-
-func findCourse(a take) (string, int) {
-	switch c := a.Course; {
-	case len(c.Stops) == 1:
-		return fmt.Sprintf("You stopped for %.1f s before note %d and went on. The wait does not count as unevenness.", c.Stops[0].Seconds, c.Stops[0].Before+1), 0
-	case len(c.Stops) > 1:
-		return fmt.Sprintf("You stopped %d times and went on, first before note %d. A slower tempo would let you play through.", len(c.Stops), c.Stops[0].Before+1), 0
-	case c.StoppedAfter != nil:
-		return fmt.Sprintf("The drill was left after note %d of %d.", *c.StoppedAfter+1, a.Counts.Expected), 0
-	case c.FalseStart > 0:
-		return fmt.Sprintf("You began twice: the first %d notes were left out.", c.FalseStart), c.FalseStart
-	}
-	return "", 0
 }
 
 func findPasses(a take) (string, int) {
@@ -241,7 +227,7 @@ func findHurried(a take) (string, int) {
 func (a take) lateGroup(kind evenness.Kind) *evenness.Group {
 	var worst *evenness.Group
 	for i, g := range a.Groups {
-		if g.Kind == kind && g.Number > 0 && g.MeanMs.Exceeds(a.Timing.AudibleMs) && (worst == nil || g.MeanMs.Value > worst.MeanMs.Value) {
+		if g.Kind == kind && g.Number > 0 && g.Stands && g.MeanMs.Value > 0 && (worst == nil || g.MeanMs.Value > worst.MeanMs.Value) {
 			worst = &a.Groups[i]
 		}
 	}
@@ -267,31 +253,23 @@ func findShift(a take) (string, int) {
 	return fmt.Sprintf("After a shift of the hand the note comes late, by %s.", give(g.MeanMs, "ms")), g.Count
 }
 
-// driftHeard is how much the tempo must change over a take to be heard, in %: a
-// little above the smallest change of tempo that listeners notice (common
-// practice).
-const driftHeard = 3
-
 func findDrift(a take) (string, int) {
-	return eitherWay(a.Pulse.DriftPercent, driftHeard, "%", "The tempo rises over the take", "The tempo falls over the take")
+	return eitherWay(a.Pulse.Drifts, a.Pulse.DriftPercent, "%", "The tempo rises over the take", "The tempo falls over the take")
 }
 
-// eitherWay words a figure that is surely beyond what is heard, on either side.
-func eitherWay(f *evenness.Figure, heard float64, unit, above, below string) (string, int) {
+// eitherWay words a figure that stands, on either side.
+func eitherWay(stands bool, f *evenness.Figure, unit, above, below string) (string, int) {
 	switch {
-	case f.Exceeds(heard):
+	case !stands:
+		return "", 0
+	case f.Value > 0:
 		return above + " by " + give(f, unit) + ".", f.Count
-	case f.Below(heard):
-		return below + " by " + give(f, unit) + ".", f.Count
 	}
-	return "", 0
+	return below + " by " + give(f, unit) + ".", f.Count
 }
-
-// clickHeard is how far from the click playing is heard as beside it, in ms.
-const clickHeard = 15
 
 func findClick(a take) (string, int) {
-	return eitherWay(a.Pulse.ClickMs, clickHeard, "ms", "You play behind the click,", "You play ahead of the click,")
+	return eitherWay(a.Pulse.OffClick, a.Pulse.ClickMs, "ms", "You play behind the click,", "You play ahead of the click,")
 }
 
 // softSlurs is how much softer than picked ones slurred notes may be without a

@@ -9,10 +9,10 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"manudrill/core/advice"
-	"manudrill/core/compare"
 	"manudrill/core/drill"
 	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
+	"manudrill/core/follow"
 	"manudrill/core/guitar"
 	"manudrill/core/listen"
 )
@@ -40,7 +40,7 @@ func exact(c chart.Chart, off func(i int, n chart.Note) float64) []listen.Note {
 func none(int, chart.Note) float64 { return 0 }
 
 func said(c chart.Chart, heard []listen.Note) advice.Advice {
-	return advice.Of(evenness.Judge(compare.Compare(c, heard)), c)
+	return advice.Of(evenness.Judge(follow.Follow(c, heard)), c)
 }
 
 func abouts(a advice.Advice) []string {
@@ -72,7 +72,7 @@ func TestMistakesAreSaidFirstAndWhere(t *testing.T) {
 	assert.Equal(t, "34 of 36 notes right, 1 extra", a.Tally)
 	require.Len(t, a.Mistakes, 3)
 	assert.Equal(t, "pass 1, note 9: string 2 fret 8, little finger, missed", a.Mistakes[0].Text)
-	assert.Equal(t, compare.Missed, a.Mistakes[0].Status)
+	assert.Equal(t, follow.Missed, a.Mistakes[0].Status)
 	assert.Equal(t, 8, a.Mistakes[0].Index)
 	assert.Equal(t, "pass 2, note 3: string 3 fret 8, little finger, fret 9 heard instead", a.Mistakes[1].Text)
 	assert.Equal(t, "after pass 2, note 9: an open string touched", a.Mistakes[2].Text)
@@ -117,7 +117,7 @@ func TestADrillThatWasLeftIsNoListOfMistakes(t *testing.T) {
 	a := said(c, exact(c, none)[:20])
 	assert.Empty(t, a.Mistakes)
 	assert.Equal(t, "course", a.Findings[0].About)
-	assert.Contains(t, a.Findings[0].Text, "left after note 20 of 36")
+	assert.Contains(t, a.Findings[0].Text, "left off after pass 2, note 2")
 }
 
 // Of something else one thing is said, without figures.
@@ -168,7 +168,7 @@ func TestTheHeadlineAndTheTableSayTheSame(t *testing.T) {
 		}
 		return 0
 	}
-	a := evenness.Judge(compare.Compare(c, exact(c, wavers)))
+	a := evenness.Judge(follow.Follow(c, exact(c, wavers)))
 	text := ""
 	for _, f := range advice.Of(a, c).Findings {
 		if f.About == "uneven" {
@@ -212,7 +212,7 @@ func TestRemediesAreReadyDrills(t *testing.T) {
 // unevenness; one that explains most of it comes first.
 func TestHowNotesAreJoinedComesBeforeACauseThatExplainsLittle(t *testing.T) {
 	c := chartOf(t, 4)
-	for lateMs, first := range map[float64]string{19: "gaps", 60: "late"} {
+	for lateMs, first := range map[float64]string{20: "gaps", 60: "late"} {
 		rng := rand.New(rand.NewPCG(3, 5))
 		heard := exact(c, func(_ int, n chart.Note) float64 {
 			off := 16 * rng.NormFloat64()

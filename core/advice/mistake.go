@@ -5,18 +5,18 @@ import (
 	"slices"
 	"strings"
 
-	"manudrill/core/compare"
 	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
+	"manudrill/core/follow"
 	"manudrill/core/words"
 )
 
 // A Mistake is one note that was missed, wrong or besides, where it was, and in words.
 type Mistake struct {
-	Status compare.Status `json:"status,omitempty"` // missed or wrong; empty of a note besides
-	Index  int            `json:"index"`            // of the chart note over all passes, or of the one before a note besides; −1 before the first
-	T      float64        `json:"t"`                // when it came or should have, s
-	Text   string         `json:"text"`
+	Status follow.Status `json:"status,omitempty"` // missed or wrong; empty of a note besides
+	Index  int           `json:"index"`            // of the chart note over all passes, or of the one before a note besides; −1 before the first
+	T      float64       `json:"t"`                // when it came or should have, s
+	Text   string        `json:"text"`
 }
 
 // mistakes are all of a take, in order of time.
@@ -27,14 +27,17 @@ func (t take) mistakes() []Mistake {
 		until = *t.Course.StoppedAfter + 1 // what was left is told as that
 	}
 	for _, n := range t.Notes[:until] {
-		switch n.Status {
-		case compare.Missed:
+		switch {
+		case n.Status == follow.Missed && !t.skipped(n.Index):
 			out = append(out, Mistake{n.Status, n.Index, n.ExpectedT, t.place(n.Index) + ", missed"})
-		case compare.Wrong:
+		case n.Status == follow.Wrong:
 			out = append(out, Mistake{n.Status, n.Index, *n.T, t.place(n.Index) + ", " + t.instead(n)})
 		}
 	}
 	for _, e := range t.Extras {
+		if t.toldApart(e.T) {
+			continue
+		}
 		before := t.before(e.T)
 		out = append(out, Mistake{"", before, e.T, t.besides(e, before)})
 	}

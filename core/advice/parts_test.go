@@ -8,10 +8,10 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"manudrill/core/advice"
-	"manudrill/core/compare"
 	"manudrill/core/drill"
 	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
+	"manudrill/core/follow"
 	"manudrill/core/guitar"
 	"manudrill/core/tempo"
 )
@@ -68,7 +68,7 @@ func TestOfPartsAlikeNoneIsNamed(t *testing.T) {
 // A hand that tires got through four of six: the fifth strays by more than the gate allows.
 func TestHowFarSomebodyGotIsToldByTheGate(t *testing.T) {
 	c := sixOrders(t)
-	a := evenness.Judge(compare.Compare(c, exact(c, stray(1, func(part int) float64 {
+	a := evenness.Judge(follow.Follow(c, exact(c, stray(1, func(part int) float64 {
 		if part >= 4 {
 			return 80
 		}
@@ -80,14 +80,14 @@ func TestHowFarSomebodyGotIsToldByTheGate(t *testing.T) {
 	assert.Empty(t, told.Fault[3])
 	assert.Contains(t, told.Fault[4], "timing spread")
 
-	all := evenness.Judge(compare.Compare(c, exact(c, none)))
+	all := evenness.Judge(follow.Follow(c, exact(c, none)))
 	assert.Equal(t, "All 6 parts clean.", advice.PartsOf(all, tempo.Usual().Gate).Text)
 
-	half := evenness.Judge(compare.Compare(c, exact(c, none)[:len(c.Notes)/2]))
+	half := evenness.Judge(follow.Follow(c, exact(c, none)[:len(c.Notes)/2]))
 	assert.Equal(t, "Clean as far as it was played, 3 of 6 parts.", advice.PartsOf(half, tempo.Usual().Gate).Text)
 
 	one := chartOf(t, 1)
-	assert.Nil(t, advice.PartsOf(evenness.Judge(compare.Compare(one, exact(one, none))), tempo.Usual().Gate))
+	assert.Nil(t, advice.PartsOf(evenness.Judge(follow.Follow(one, exact(one, none))), tempo.Usual().Gate))
 }
 
 func TestWhatTheSlursCostIsSaidOnlyWhereItIsSure(t *testing.T) {

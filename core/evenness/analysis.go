@@ -1,7 +1,7 @@
 package evenness
 
 import (
-	"manudrill/core/compare"
+	"manudrill/core/follow"
 	"manudrill/core/stats"
 	"manudrill/core/tempo"
 )
@@ -25,22 +25,6 @@ type Analysis struct {
 	Endurance   *Endurance   `json:"endurance,omitempty"`
 	Course      Course       `json:"course"`
 	Parts       []Part       `json:"parts,omitempty"` // of a drill that has several
-}
-
-// A Course is how the take went as a whole.
-type Course struct {
-	AskedPasses  int     `json:"askedPasses"`
-	Passes       int     `json:"passes"`                 // begun or asked for
-	StoppedAfter *int    `json:"stoppedAfter,omitempty"` // index of the last note, where the drill was left unfinished
-	FalseStart   int     `json:"falseStart"`             // notes of a beginning that was broken off
-	Stops        []Stop  `json:"stops"`
-	TuningCents  float64 `json:"tuningCents"` // how far the strings are out of tune
-}
-
-// A Stop is where the player waited and went on.
-type Stop struct {
-	Before  int     `json:"before"` // index of the chart note after it
-	Seconds float64 `json:"seconds"`
 }
 
 // Tempo is how fast the take was really played.
@@ -82,21 +66,21 @@ func (c Counts) RightShare() float64 { return float64(c.Played) / float64(max(1,
 // A Note is what became of one chart note. Time, deviation and levels are nil
 // for a missed one.
 type Note struct {
-	Index         int            `json:"index"`
-	Pass          int            `json:"pass"` // from 0
-	Status        compare.Status `json:"status"`
-	ExpectedT     float64        `json:"expectedT"` // on the line, s
-	T             *float64       `json:"t,omitempty"`
-	End           *float64       `json:"end,omitempty"`
-	MIDI          *int           `json:"midi,omitempty"` // heard
-	DeviationMs   *float64       `json:"deviationMs,omitempty"`
-	LevelDB       *float64       `json:"levelDb,omitempty"`
-	RelativeLevel *float64       `json:"relativeLevelDb,omitempty"` // against the take's mean
-	GapMs         *float64       `json:"gapMs,omitempty"`           // silence before the next note, where there is an audible one
-	RingsDB       *float64       `json:"ringsDb,omitempty"`         // the string before still rings, this loud against what it was
-	BendCents     *float64       `json:"bendCents,omitempty"`       // the string is dragged sideways before the pull-off that follows
-	Uneven        bool           `json:"uneven,omitempty"`          // it is heard as early or late
-	Stands        bool           `json:"stands,omitempty"`          // it is heard as loud or soft
+	Index         int           `json:"index"`
+	Pass          int           `json:"pass"` // from 0
+	Status        follow.Status `json:"status"`
+	ExpectedT     float64       `json:"expectedT"` // on the line, s
+	T             *float64      `json:"t,omitempty"`
+	End           *float64      `json:"end,omitempty"`
+	MIDI          *int          `json:"midi,omitempty"` // heard
+	DeviationMs   *float64      `json:"deviationMs,omitempty"`
+	LevelDB       *float64      `json:"levelDb,omitempty"`
+	RelativeLevel *float64      `json:"relativeLevelDb,omitempty"` // against the take's mean
+	GapMs         *float64      `json:"gapMs,omitempty"`           // silence before the next note, where there is an audible one
+	RingsDB       *float64      `json:"ringsDb,omitempty"`         // the string before still rings, this loud against what it was
+	BendCents     *float64      `json:"bendCents,omitempty"`       // the string is dragged sideways before the pull-off that follows
+	Uneven        bool          `json:"uneven,omitempty"`          // it is heard as early or late
+	Stands        bool          `json:"stands,omitempty"`          // it is heard as loud or soft
 }
 
 // A Pass holds the figures of one pass.
@@ -106,7 +90,7 @@ type Pass struct {
 }
 
 // Judge works out all figures of a take.
-func Judge(t compare.Take) Analysis {
+func Judge(t follow.Take) Analysis {
 	l := lineOf(t)
 	steps := stepsOf(t, l)
 	levels := levelsOf(t.Matches)
@@ -136,27 +120,27 @@ func Judge(t compare.Take) Analysis {
 	return a
 }
 
-func levelsOf(matches []compare.Match) []float64 {
+func levelsOf(matches []follow.Match) []float64 {
 	var levels []float64
 	for _, m := range matches {
-		if m.Status == compare.Played {
+		if m.Status == follow.Played {
 			levels = append(levels, m.Heard.LevelDB)
 		}
 	}
 	return levels
 }
 
-func tempoOf(t compare.Take, l line) Tempo {
+func tempoOf(t follow.Take, l line) Tempo {
 	bpm := 60 / l.secondsPerBeat
 	return Tempo{BPM: bpm, NotesPerSecond: bpm * float64(t.Chart.NotesPerBeat) / 60, AskedBPM: t.Chart.BPM}
 }
 
 // intervalMs is the time from one note to the next at the tempo held.
-func intervalMs(t compare.Take, l line) float64 {
+func intervalMs(t follow.Take, l line) float64 {
 	return 1000 * l.secondsPerBeat / float64(t.Chart.NotesPerBeat)
 }
 
-func timingOf(t compare.Take, l line, steps []step) Timing {
+func timingOf(t follow.Take, l line, steps []step) Timing {
 	interval := intervalMs(t, l)
 	off := deviations(t.Matches, l)
 	s := stats.PopStdDev(off)
@@ -171,28 +155,28 @@ func timingOf(t compare.Take, l line, steps []step) Timing {
 	return timing
 }
 
-func deviations(matches []compare.Match, l line) []float64 {
+func deviations(matches []follow.Match, l line) []float64 {
 	var off []float64
 	for _, m := range matches {
-		if m.Status == compare.Played {
+		if m.Status == follow.Played {
 			off = append(off, l.off(m.Chart.Beat, m.Heard.Onset))
 		}
 	}
 	return off
 }
 
-func countsOf(t compare.Take) Counts {
+func countsOf(t follow.Take) Counts {
 	return Counts{
-		Expected: len(t.Matches), Played: t.Count(compare.Played), Missed: t.Count(compare.Missed),
-		Wrong: t.Count(compare.Wrong), Extra: len(t.Extras),
+		Expected: len(t.Matches), Played: t.Count(follow.Played), Missed: t.Count(follow.Missed),
+		Wrong: t.Count(follow.Wrong), Extra: len(t.Extras),
 	}
 }
 
-func notesOf(t compare.Take, l line, meanLevel float64) []Note {
+func notesOf(t follow.Take, l line, meanLevel float64) []Note {
 	notes := make([]Note, len(t.Matches))
 	for i, m := range t.Matches {
 		n := Note{Index: m.Index, Pass: m.Index / len(t.Chart.Notes), Status: m.Status, ExpectedT: l.at(m.Chart.Beat)}
-		if m.Status != compare.Missed {
+		if m.Status != follow.Missed {
 			h := m.Heard
 			midi, off, relative := t.MIDI(h), l.off(m.Chart.Beat, h.Onset), h.LevelDB-meanLevel
 			n.T, n.End, n.MIDI, n.DeviationMs, n.LevelDB, n.RelativeLevel = &h.Onset, &h.End, &midi, &off, &h.LevelDB, &relative
@@ -217,26 +201,4 @@ func tellSteps(notes []Note, steps []step) {
 			from.BendCents = &s.from.Heard.Bend
 		}
 	}
-}
-
-// unfinished is how many notes must be missing at the end for the drill to have
-// been left.
-const unfinished = 3
-
-func courseOf(t compare.Take, l line) Course {
-	c := Course{
-		AskedPasses: max(1, t.Chart.Passes), Passes: t.Passes, FalseStart: len(t.FalseStart),
-		Stops: make([]Stop, 0, len(l.stops)), TuningCents: t.TuningCents,
-	}
-	if last := t.Last(); last >= 0 && last < len(t.Matches)-unfinished {
-		c.StoppedAfter = &last
-	}
-	for _, s := range l.stops {
-		for _, m := range t.Matches {
-			if m.Chart.Beat == s.beat {
-				c.Stops = append(c.Stops, Stop{m.Index, s.seconds})
-			}
-		}
-	}
-	return c
 }

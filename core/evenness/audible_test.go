@@ -12,18 +12,20 @@ import (
 // chance where a mean is told; marking again, what was kept from before too, says the same.
 func TestWhatIsHeardIsMarked(t *testing.T) {
 	ms := func(v float64) *float64 { return &v }
+	figure := func(value, plusMinus float64) *evenness.Figure {
+		return &evenness.Figure{Value: value, PlusMinus: plusMinus, Count: 20}
+	}
 	a := evenness.Analysis{
 		Timing: evenness.Timing{AudibleMs: 10}, Level: evenness.Level{AudibleDB: 1},
 		Notes: []evenness.Note{
 			{DeviationMs: ms(-10.1), RelativeLevel: ms(1)}, {DeviationMs: ms(9.9), RelativeLevel: ms(-1.1)}, {Uneven: true, Stands: true}, // missed, and marked wrongly
 		},
 		Transitions: []evenness.Transition{
-			{Sure: true, MeanMs: 15, PlusMinusMs: 10}, {Sure: true, MeanMs: -15, PlusMinusMs: 11}, {MeanMs: 15}, {Sure: true, MadeUp: true, MeanMs: 15},
+			{Count: 20, MeanMs: 15, PlusMinusMs: 4}, {Count: 20, MeanMs: -15, PlusMinusMs: 11}, {Count: 4, MeanMs: 15}, {Count: 20, MadeUp: true, MeanMs: 15},
 			{LeastSure: true, SpreadMs: 21}, {LeastSure: true, SpreadMs: 19}, {LeastSure: true, MadeUp: true, SpreadMs: 30},
 		},
 		Groups: []evenness.Group{
-			{MeanMs: &evenness.Figure{Value: 12, PlusMinus: 5}}, {MeanMs: &evenness.Figure{Value: -12, PlusMinus: 5}},
-			{MeanMs: &evenness.Figure{Value: 12, PlusMinus: 13}}, {MeanMs: &evenness.Figure{Value: 9, PlusMinus: 1}}, {},
+			{MeanMs: figure(12, 3)}, {MeanMs: figure(-12, 3)}, {MeanMs: figure(12, 13)}, {MeanMs: figure(9, 1)}, {},
 		},
 	}
 	for range 2 {

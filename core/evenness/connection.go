@@ -1,8 +1,8 @@
 package evenness
 
 import (
-	"manudrill/core/compare"
 	"manudrill/core/drill/chart"
+	"manudrill/core/follow"
 )
 
 // A Connection is how the notes join.
@@ -73,11 +73,11 @@ type Slurs struct {
 	LateMs  *Figure `json:"lateMs,omitempty"`  // intervals into slurred notes less those into picked ones
 }
 
-func slursOf(t compare.Take, steps []step) Slurs {
+func slursOf(t follow.Take, steps []step) Slurs {
 	var slurred, picked []float64
 	for _, m := range t.Matches {
 		switch {
-		case m.Status != compare.Played:
+		case m.Status != follow.Played:
 		case m.Chart.Attack.Slurred():
 			slurred = append(slurred, m.Heard.LevelDB)
 		case m.Chart.Attack == chart.Pick:

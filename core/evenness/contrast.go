@@ -4,8 +4,8 @@ import (
 	"errors"
 	"math"
 
-	"manudrill/core/compare"
 	"manudrill/core/drill/chart"
+	"manudrill/core/follow"
 	"manudrill/core/stats"
 )
 
@@ -88,7 +88,7 @@ func Compare(before, after Analysis, a, b chart.Chart) (Contrast, error) {
 func habit(a Analysis, i, size int) Habit {
 	var late, loud []float64
 	for ; i < len(a.Notes); i += size {
-		if n := a.Notes[i]; n.Status == compare.Played {
+		if n := a.Notes[i]; n.Status == follow.Played {
 			late, loud = append(late, *n.DeviationMs), append(loud, *n.RelativeLevel)
 		}
 	}

@@ -8,10 +8,10 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"manudrill/core/compare"
 	"manudrill/core/drill"
 	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
+	"manudrill/core/follow"
 	"manudrill/core/guitar"
 	"manudrill/core/listen"
 )
@@ -28,7 +28,7 @@ func chartOf(t *testing.T, passes int) chart.Chart {
 
 // played moves every note of the chart from its place by what off says, in ms,
 // and from −20 dB by what loud says.
-func played(c chart.Chart, off, loud func(i int, n chart.Note) float64) compare.Take {
+func played(c chart.Chart, off, loud func(i int, n chart.Note) float64) follow.Take {
 	var heard []listen.Note
 	for i, n := range c.Unroll() {
 		at := 2 + n.Beat*60/c.BPM + off(i, n)/1000
@@ -36,7 +36,7 @@ func played(c chart.Chart, off, loud func(i int, n chart.Note) float64) compare.
 			Onset: at, End: at + 1/c.NotesPerSecond(), Pitch: float64(n.MIDI), LevelDB: -20 + loud(i, n),
 		})
 	}
-	return compare.Compare(c, heard)
+	return follow.Follow(c, heard)
 }
 
 func none(int, chart.Note) float64 { return 0 }
@@ -122,7 +122,7 @@ func TestPassesAreJudgedEachOnItsOwn(t *testing.T) {
 func TestMissedAndExtraNotesCount(t *testing.T) {
 	c := chartOf(t, 1)
 	take := played(c, none, none)
-	take.Matches[4].Status, take.Matches[4].Heard = compare.Missed, listen.Note{}
+	take.Matches[4].Status, take.Matches[4].Heard = follow.Missed, listen.Note{}
 	take.Extras = []listen.Note{{Onset: 3.1, Pitch: 40}}
 	a := evenness.Judge(take)
 	assert.Equal(t, evenness.Counts{Expected: 18, Played: 17, Missed: 1, Extra: 1}, a.Counts)
@@ -132,7 +132,7 @@ func TestMissedAndExtraNotesCount(t *testing.T) {
 }
 
 func TestATakeWithoutARightNoteCanBeJudged(t *testing.T) {
-	a := evenness.Judge(compare.Compare(chartOf(t, 1), []listen.Note{{Onset: 1, Pitch: 31.4}}))
+	a := evenness.Judge(follow.Follow(chartOf(t, 1), []listen.Note{{Onset: 1, Pitch: 31.4}}))
 	assert.True(t, a.Foreign)
 	_, err := json.Marshal(a)
 	assert.NoError(t, err, "no figure may be infinite or no number")
@@ -185,7 +185,7 @@ func TestATakeThatRisesFromPassToPass(t *testing.T) {
 			heard = append(heard, extra)
 		}
 	}
-	a = evenness.Judge(compare.Compare(c, heard))
+	a = evenness.Judge(follow.Follow(c, heard))
 	require.Len(t, a.Passes, 3)
 	assert.InDelta(t, 100, a.Passes[1].RightPercent, 1e-9)
 	assert.Less(t, a.Passes[2].RightPercent, 100.0)

@@ -3,7 +3,7 @@ package evenness
 import (
 	"slices"
 
-	"manudrill/core/compare"
+	"manudrill/core/follow"
 	"manudrill/core/listen"
 )
 
@@ -25,7 +25,7 @@ type Extra struct {
 	Kind    ExtraKind `json:"kind,omitempty"`
 }
 
-func extrasOf(t compare.Take) []Extra {
+func extrasOf(t follow.Take) []Extra {
 	out := make([]Extra, 0, len(t.Extras))
 	for _, e := range t.Extras {
 		out = append(out, Extra{e.Onset, t.MIDI(e), e.LevelDB, extraKind(t, e)})
@@ -33,12 +33,12 @@ func extrasOf(t compare.Take) []Extra {
 	return out
 }
 
-func extraKind(t compare.Take, e listen.Note) ExtraKind {
+func extraKind(t follow.Take, e listen.Note) ExtraKind {
 	midi := t.MIDI(e)
 	before, after := -1, -1
 	for i, m := range t.Matches {
 		switch {
-		case m.Status == compare.Missed:
+		case m.Status == follow.Missed:
 		case m.Heard.Onset <= e.Onset:
 			before = i
 		case after < 0:

@@ -5,8 +5,8 @@ import (
 	"maps"
 	"slices"
 
-	"manudrill/core/compare"
 	"manudrill/core/drill/chart"
+	"manudrill/core/follow"
 )
 
 // A Kind says by what notes are grouped.
@@ -43,7 +43,7 @@ type groupKey struct {
 
 // groupsOf sorts the steps by all that may make a note hard. Groups of too few
 // notes, and a kind with one group only, compare nothing and are left out.
-func groupsOf(t compare.Take, steps []step, meanLevel float64) []Group {
+func groupsOf(t follow.Take, steps []step, meanLevel float64) []Group {
 	places := placesIn(t.Chart)
 	of := map[groupKey][]step{}
 	for _, s := range steps {

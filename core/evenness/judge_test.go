@@ -9,9 +9,9 @@ import (
 	"github.com/stretchr/testify/require"
 	"gonum.org/v1/gonum/stat"
 
-	"manudrill/core/compare"
 	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
+	"manudrill/core/follow"
 	"manudrill/core/listen"
 )
 
@@ -106,8 +106,10 @@ func TestAPauseIsNoUnevenness(t *testing.T) {
 		return 0
 	}
 	a := evenness.Judge(played(chartOf(t, 3), pause, none))
-	require.Len(t, a.Course.Stops, 1)
-	assert.Equal(t, evenness.Stop{Before: 20, Seconds: 3}, evenness.Stop{Before: a.Course.Stops[0].Before, Seconds: math.Round(a.Course.Stops[0].Seconds*1e6) / 1e6})
+	require.Len(t, a.Course.Events, 1)
+	assert.Equal(t, follow.Stop, a.Course.Events[0].Kind)
+	assert.Equal(t, 20, a.Course.Events[0].Before)
+	assert.InDelta(t, 3, a.Course.Events[0].Seconds, 1e-6)
 	assert.InDelta(t, 0, a.Timing.SpreadMs, 1e-6)
 	assert.InDelta(t, 60, a.Tempo.BPM, 1e-6)
 	assert.InDelta(t, 0, *a.Notes[40].DeviationMs, 1e-6)
@@ -122,7 +124,7 @@ func TestOneVeryLateNoteIsNoPause(t *testing.T) {
 		return 0
 	}
 	a := evenness.Judge(played(chartOf(t, 3), late, none))
-	assert.Empty(t, a.Course.Stops)
+	assert.Empty(t, a.Course.Events)
 }
 
 // Two takes side by side: a spread that halves over seventy notes is surely
@@ -171,7 +173,7 @@ func TestTheHabitOfEachNoteInBothTakes(t *testing.T) {
 	before, after := late(30), late(0)
 	for i := range after.Notes {
 		if i%len(written.Notes) == 5 {
-			after.Notes[i].Status = compare.Wrong
+			after.Notes[i].Status = follow.Wrong
 		}
 	}
 	c, err := evenness.Compare(before, after, written, written)
@@ -200,7 +202,7 @@ func TestConnectionIsCounted(t *testing.T) {
 		}
 		heard[i].Carry = listen.Carry{Known: true, DB: -3}
 	}
-	a := evenness.Judge(compare.Compare(c, heard))
+	a := evenness.Judge(follow.Follow(c, heard))
 	assert.Equal(t, 9, a.Connection.Gaps)
 	assert.Equal(t, 35, a.Connection.GapsOf)
 	assert.Equal(t, a.Connection.RingingOf, a.Connection.Ringing, "every change of string that is known")

@@ -2,9 +2,10 @@ package evenness
 
 import (
 	"math"
+	"slices"
 
-	"manudrill/core/compare"
 	"manudrill/core/drill/chart"
+	"manudrill/core/follow"
 	"manudrill/core/stats"
 	"manudrill/core/tempo"
 )
@@ -30,12 +31,12 @@ type Yardstick struct {
 }
 
 // partsOf is nil for a drill of one part.
-func partsOf(t compare.Take) []Part {
+func partsOf(t follow.Take) []Part {
 	if len(t.Chart.Parts) == 0 {
 		return nil
 	}
-	if last := t.Last(); last < len(t.Matches)-unfinished {
-		t.Matches = t.Matches[:last+1] // what the player did not get to is no miss
+	if slices.ContainsFunc(t.Events, func(e follow.Event) bool { return e.Kind == follow.Left }) {
+		t.Matches = t.Matches[:t.Last()+1] // what the player did not get to is no miss
 	}
 	charts := make([]chart.Chart, len(t.Chart.Parts))
 	judged := make([]judged, len(t.Chart.Parts))
@@ -53,13 +54,19 @@ func partsOf(t compare.Take) []Part {
 
 // partOf is what was played of one part: its matches of all passes, and the extra notes
 // from the first of each to its last.
-func partOf(t compare.Take, part int) compare.Take {
-	own := compare.Take{Chart: t.Chart, Passes: t.Passes, TuningCents: t.TuningCents}
+func partOf(t follow.Take, part int) follow.Take {
+	own := follow.Take{Chart: t.Chart, Passes: t.Passes, TuningCents: t.TuningCents}
 	all := lineOf(t)
-	for _, m := range t.Matches {
-		if m.Chart.Part == part {
-			own.Matches = append(own.Matches, m)
+	broken := false // before the next match of this part
+	for i, m := range t.Matches {
+		broken = broken || t.BreaksAt(i)
+		if m.Chart.Part != part {
+			continue
 		}
+		if broken {
+			own.Breaks, broken = append(own.Breaks, len(own.Matches)), false
+		}
+		own.Matches = append(own.Matches, m)
 	}
 	if len(own.Matches) == 0 {
 		return own
@@ -78,14 +85,14 @@ func partOf(t compare.Take, part int) compare.Take {
 
 // judged is a part with the figures of it that are compared.
 type judged struct {
-	take   compare.Take
+	take   follow.Take
 	timing Timing
 	level  float64
 	counts Counts
 	bpm    float64
 }
 
-func judgePart(t compare.Take) judged {
+func judgePart(t follow.Take) judged {
 	l := lineOf(t)
 	return judged{t, timingOf(t, l, stepsOf(t, l)), stats.PopStdDev(levelsOf(t.Matches)), countsOf(t), 60 / l.secondsPerBeat}
 }

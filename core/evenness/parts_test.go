@@ -8,10 +8,10 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"manudrill/core/compare"
 	"manudrill/core/drill"
 	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
+	"manudrill/core/follow"
 	"manudrill/core/guitar"
 	"manudrill/core/listen"
 )
@@ -42,7 +42,7 @@ func TestAPartIsMeasuredAsIfItWereRecordedAlone(t *testing.T) {
 				heard = append(heard, m.Heard)
 			}
 		}
-		alone := evenness.Judge(compare.Compare(c.Alone(part), heard))
+		alone := evenness.Judge(follow.Follow(c.Alone(part), heard))
 		assert.InDelta(t, alone.Timing.SpreadMs, a.Parts[part].SpreadMs, 1e-6)
 		assert.InDelta(t, alone.Timing.SpreadPercent, a.Parts[part].SpreadPercent, 1e-6)
 		assert.InDelta(t, alone.Level.SpreadDB, a.Parts[part].LevelSpreadDB, 1e-6)
@@ -66,7 +66,7 @@ func TestMistakesBelongToTheirPart(t *testing.T) {
 			heard = append(heard, m.Heard)
 		}
 	}
-	a := evenness.Judge(compare.Compare(c, heard))
+	a := evenness.Judge(follow.Follow(c, heard))
 	require.Len(t, a.Parts, 2)
 	n := len(c.Notes) / 2
 	assert.Equal(t, evenness.Counts{Expected: 2 * n, Played: 2 * n, Extra: 1}, a.Parts[0].Counts)
@@ -80,7 +80,7 @@ func TestAPartThatWasNotGotToIsNotPlayed(t *testing.T) {
 	for _, m := range whole.Matches[:len(whole.Matches)/2] {
 		heard = append(heard, m.Heard)
 	}
-	a := evenness.Judge(compare.Compare(c, heard))
+	a := evenness.Judge(follow.Follow(c, heard))
 	require.Len(t, a.Parts, 2)
 	assert.True(t, a.Parts[0].Played)
 	assert.False(t, a.Parts[1].Played)
@@ -91,7 +91,7 @@ func TestAPartThatWasNotGotToIsNotPlayed(t *testing.T) {
 	for _, m := range played(c, none, none).Matches[:len(c.Notes)*7/4] {
 		heard = append(heard, m.Heard)
 	}
-	a = evenness.Judge(compare.Compare(c, heard))
+	a = evenness.Judge(follow.Follow(c, heard))
 	require.Len(t, a.Parts, 2)
 	for _, p := range a.Parts {
 		assert.True(t, p.Played)

@@ -4,7 +4,7 @@ import (
 	"math"
 	"slices"
 
-	"manudrill/core/compare"
+	"manudrill/core/follow"
 	"manudrill/core/stats"
 )
 
@@ -16,9 +16,11 @@ type Pulse struct {
 	ClockMs      *Figure `json:"clockMs,omitempty"`      // the part of the intervals' spread that comes from the head
 	MotorMs      *Figure `json:"motorMs,omitempty"`      // and from the hand
 	ClickMs      *Figure `json:"clickMs,omitempty"`      // behind (+) or ahead of the click that is in the recording
+	Drifts       bool    `json:"drifts,omitempty"`       // the tempo is heard to change, and not by chance
+	OffClick     bool    `json:"offClick,omitempty"`     // it is heard to lie beside the click, and not by chance
 }
 
-func pulseOf(t compare.Take, l line, steps []step) Pulse {
+func pulseOf(t follow.Take, l line, steps []step) Pulse {
 	p := Pulse{NPVI: npvi(steps), DriftPercent: driftOf(t, l), ClickMs: againstClick(t)}
 	p.ClockMs, p.MotorMs = clockAndMotor(runsOf(steps))
 	return p
@@ -100,10 +102,10 @@ func clockAndMotor(runs [][]step) (clock, motor *Figure) {
 // driftOf bends the line once: the coefficient of the second orthogonal
 // polynomial over the beats, by least squares, as the change of tempo from the
 // first note to the last, in %.
-func driftOf(t compare.Take, l line) *Figure {
+func driftOf(t follow.Take, l line) *Figure {
 	var x, y []float64
 	for _, m := range t.Matches {
-		if m.Status == compare.Played {
+		if m.Status == follow.Played {
 			x, y = append(x, m.Chart.Beat), append(y, l.off(m.Chart.Beat, m.Heard.Onset)/1000)
 		}
 	}
@@ -124,9 +126,28 @@ func driftOf(t compare.Take, l line) *Figure {
 	}
 	span := x[len(x)-1] - x[0]
 	toPercent := -200 * bent * span / l.secondsPerBeat
-	error := math.Sqrt(left / float64(len(x)-3) / pp)
+	error := math.Sqrt(left / float64(len(x)-3) / pp * inflation(y))
 	student := stats.StudentQuantile(0.975, float64(len(x)-3))
 	return &Figure{toPercent, student * error * 200 * span / l.secondsPerBeat, len(x)}
+}
+
+// inflation is by how much a variance grows since what is off once stays off for a while:
+// (1+ρ)/(1−ρ) of a first-order autoregression, ρ the lag-one autocorrelation (Bartlett,
+// J. R. Stat. Soc. 98, 1935).
+func inflation(off []float64) float64 {
+	var zero, one float64
+	middle := stats.Mean(off)
+	for i, v := range off {
+		zero += (v - middle) * (v - middle)
+		if i > 0 {
+			one += (v - middle) * (off[i-1] - middle)
+		}
+	}
+	if zero == 0 {
+		return 1
+	}
+	rho := min(0.9, max(0, one/zero))
+	return (1 + rho) / (1 - rho)
 }
 
 // secondPolynomial is (x−x̄)² made orthogonal to 1 and x over the points.
@@ -155,7 +176,7 @@ const tickTolerance = 0.012
 // againstClick is how far behind the click the notes on a beat come, where its time is
 // known: because the device has told it, or because a metronome is heard in the recording,
 // so that most short sounds lie on the grid of the tempo asked for.
-func againstClick(t compare.Take) *Figure {
+func againstClick(t follow.Take) *Figure {
 	period := 60 / t.Chart.BPM
 	phase, ok := clickOf(t, period)
 	if !ok {
@@ -164,7 +185,7 @@ func againstClick(t compare.Take) *Figure {
 	var behind []float64
 	for _, m := range t.Matches {
 		onBeat := math.Abs(m.Chart.Beat-math.Round(m.Chart.Beat)) < 1e-6
-		if m.Status == compare.Played && onBeat {
+		if m.Status == follow.Played && onBeat {
 			off := math.Remainder(m.Heard.Onset-phase, period)
 			behind = append(behind, 1000*off)
 		}
@@ -173,7 +194,7 @@ func againstClick(t compare.Take) *Figure {
 }
 
 // clickOf is when a beat is clicked in the recording, s.
-func clickOf(t compare.Take, period float64) (phase float64, known bool) {
+func clickOf(t follow.Take, period float64) (phase float64, known bool) {
 	if t.Chart.RiseBPM > 0 {
 		return 0, false // the beats do not lie on one grid
 	}
@@ -189,7 +210,7 @@ func clickOf(t compare.Take, period float64) (phase float64, known bool) {
 const enoughCountIn = 2
 
 // countedIn is how many ticks of a grid come before the first note.
-func countedIn(t compare.Take, phase, period float64) int {
+func countedIn(t follow.Take, phase, period float64) int {
 	n := 0
 	for _, tick := range t.Ticks {
 		if tick < t.Start()-tickTolerance && math.Abs(math.Remainder(tick-phase, period)) < tickTolerance {

@@ -1,24 +1,24 @@
 package evenness
 
 import (
-	"manudrill/core/compare"
 	"manudrill/core/drill/chart"
+	"manudrill/core/follow"
 )
 
 // A step is one chart note following another, both played right and without a
 // stop between: what every figure of intervals and transitions rests on.
 type step struct {
-	from, to compare.Match
+	from, to follow.Match
 	excessMs float64 // by how much the interval is longer (+) than its share
 	lateMs   float64 // by how much the second note comes after its beat
 	ratio    float64 // interval/expected interval
 }
 
-func stepsOf(t compare.Take, l line) []step {
+func stepsOf(t follow.Take, l line) []step {
 	var steps []step
 	for i := 1; i < len(t.Matches); i++ {
 		a, b := t.Matches[i-1], t.Matches[i]
-		if a.Status != compare.Played || b.Status != compare.Played || l.across(a.Chart.Beat, b.Chart.Beat) {
+		if a.Status != follow.Played || b.Status != follow.Played || l.across(a.Chart.Beat, b.Chart.Beat) {
 			continue
 		}
 		expected := (b.Chart.Beat - a.Chart.Beat) * l.secondsPerBeat

@@ -6,8 +6,8 @@ import (
 	"math"
 	"slices"
 
-	"manudrill/core/compare"
 	"manudrill/core/drill/chart"
+	"manudrill/core/follow"
 	"manudrill/core/stats"
 )
 
@@ -38,7 +38,7 @@ type SumOf struct {
 }
 
 // SumsOf adds up a take: by finger pair, attack, string and position.
-func SumsOf(t compare.Take) []Sum {
+func SumsOf(t follow.Take) []Sum {
 	l := lineOf(t)
 	interval := intervalMs(t, l)
 	sums := map[SumOf]Sum{}

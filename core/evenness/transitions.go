@@ -97,7 +97,7 @@ func madeUp(steps []step) bool {
 
 // unsureChance is how seldom one of the pairs of a hand that is alike unsure everywhere may
 // by chance be said to vary more than the others.
-const unsureChance = 0.01
+const unsureChance = 0.003
 
 // leastSure reports whether the notes of a transition vary more about the beat than those
 // of all others together, each about its own mean, by the ratio of two variances

@@ -5,9 +5,9 @@ import (
 	"math"
 	"slices"
 
-	"manudrill/core/compare"
 	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
+	"manudrill/core/follow"
 	"manudrill/core/listen"
 )
 
@@ -132,7 +132,7 @@ func (f *Follower) lay(i int, n listen.Note) {
 
 // isIt reports whether a complete note is that of the chart.
 func (f *Follower) isIt(i int, n listen.Note) bool {
-	return compare.Fits(f.notes[i].MIDI, n, median(f.sharps), f.lowest)
+	return follow.Fits(f.notes[i].MIDI, n, median(f.sharps), f.lowest)
 }
 
 func (f *Follower) mark(i int, n listen.Note) Mark {
@@ -205,7 +205,7 @@ func (f *Follower) from(t float64) int {
 func (f *Follower) explains(off float64) bool {
 	fits, from := 0, 0
 	for _, h := range f.heard {
-		if i, ok := f.nearest(h.Onset-off, from); ok && compare.Fits(f.notes[i].MIDI, h, 0, f.lowest) {
+		if i, ok := f.nearest(h.Onset-off, from); ok && follow.Fits(f.notes[i].MIDI, h, 0, f.lowest) {
 			fits++
 			from = i + 1
 		}

@@ -5,9 +5,9 @@ import (
 	"fmt"
 	"slices"
 
-	"manudrill/core/compare"
 	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
+	"manudrill/core/follow"
 )
 
 // A Seen take is the latest that counts of somebody who plays a drill.
@@ -90,7 +90,7 @@ func (e *Everybody) add(s Seen) {
 	late, times, not := make([]float64, n), make([]int, n), make([]bool, n)
 	for _, note := range s.Analysis.Notes {
 		i := note.Index % n
-		if note.Status != compare.Played {
+		if note.Status != follow.Played {
 			not[i] = true
 		} else if note.DeviationMs != nil {
 			late[i] += *note.DeviationMs

@@ -6,9 +6,9 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
-	"manudrill/core/compare"
 	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
+	"manudrill/core/follow"
 )
 
 // takeWith is two passes of four notes, each so late, in ms; 999 is a note that was missed.
@@ -19,9 +19,9 @@ func takeWith(late ...float64) Seen {
 	}
 	for i := range 8 {
 		ms := late[i%4]
-		n := evenness.Note{Index: i, Status: compare.Played, DeviationMs: &ms}
+		n := evenness.Note{Index: i, Status: follow.Played, DeviationMs: &ms}
 		if ms == 999 {
-			n.Status, n.DeviationMs = compare.Missed, nil
+			n.Status, n.DeviationMs = follow.Missed, nil
 		}
 		s.Analysis.Notes = append(s.Analysis.Notes, n)
 	}

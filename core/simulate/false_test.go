@@ -6,9 +6,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"manudrill/core/compare"
 	"manudrill/core/drill"
 	"manudrill/core/drill/chart"
+	"manudrill/core/follow"
 	"manudrill/core/guitar"
 	"manudrill/core/simulate"
 )
@@ -55,10 +55,10 @@ func TestNoMistakeIsToldThatWasNotMade(t *testing.T) {
 				}
 				for i, n := range a.Notes {
 					midi, sounded := played[i]
-					if n.Status != compare.Played {
+					if n.Status != follow.Played {
 						told[string(n.Status)]++
 					}
-					if (n.Status == compare.Missed) == !sounded && (n.Status == compare.Wrong) == (sounded && midi != written.Unroll()[i].MIDI) {
+					if (n.Status == follow.Missed) == !sounded && (n.Status == follow.Wrong) == (sounded && midi != written.Unroll()[i].MIDI) {
 						right++
 					}
 				}

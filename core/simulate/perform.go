@@ -2,6 +2,7 @@ package simulate
 
 import (
 	"cmp"
+	"math"
 	"math/rand/v2"
 	"slices"
 
@@ -11,8 +12,10 @@ import (
 // A Stroke is one note as it was played.
 type Stroke struct {
 	T         float64 // onset, s
+	Due       float64 // when it would have come if the player were even, s
 	Until     float64 // when its string is stopped, s
 	Index     int     // of the chart note over all passes, −1 for an extra note
+	Aside     bool    // played in vain: the player goes back to before it
 	String    int
 	MIDI      int
 	Attack    chart.Attack
@@ -49,7 +52,8 @@ func (p Player) Perform(c chart.Chart, start float64) []Stroke {
 	}
 	faults := p.mistakes(rng, len(notes))
 	clock := 0.0
-	for i, n := range notes {
+	for _, turn := range p.turns(c, notes, 60/bpm) {
+		i, n := turn.index, notes[turn.index]
 		if p.StopAfter > 0 && i >= p.StopAfter {
 			break
 		}
@@ -60,9 +64,10 @@ func (p Player) Perform(c chart.Chart, start float64) []Stroke {
 		}
 		through := float64(i) / float64(len(notes))
 		tired := 1 + p.FatiguePercent/100*through
+		due := start + n.Beat*60/bpm + turn.late + p.waited(i) + p.swung(n.Beat*float64(c.NotesPerBeat), step)
 		s := Stroke{
-			T:     start + n.Beat*60/bpm + p.waited(i) + p.drifted(through, len(notes), step) + clock + rng.NormFloat64()*tired*p.MotorMs/1000,
-			Index: i, String: n.String, MIDI: n.MIDI, Attack: n.Attack,
+			T: due + p.drifted(through, len(notes), step) + clock + rng.NormFloat64()*tired*p.MotorMs/1000, Due: due,
+			Index: i, String: n.String, MIDI: n.MIDI + p.Transpose, Attack: n.Attack,
 			LevelDB: pickedDB + rng.NormFloat64()*tired*p.LevelSDDB,
 		}
 		if n.Attack.Slurred() {
@@ -75,8 +80,16 @@ func (p Player) Perform(c chart.Chart, start float64) []Stroke {
 		if i+1 < len(notes) && notes[i+1].Attack == chart.Pull {
 			s.BendCents = p.BendCents
 		}
-		if faults.wrong[i] {
+		if faults.wrong[i] || turn.wrong {
 			s.MIDI += wrongBy(notes, i)
+		}
+		if turn.again {
+			s.Attack = chart.Pick
+		}
+		if turn.aside {
+			s.Index, s.Aside = -1, true
+		} else if turn.again || turn.wrong {
+			s.Index = -1
 		}
 		if !faults.missed[i] {
 			out = append(out, s)
@@ -109,6 +122,15 @@ func (p Player) waited(i int) float64 {
 		return p.PauseSeconds
 	}
 	return 0
+}
+
+// swung is how much later than written a note comes that lies on so many divisions of the
+// beat, where the player swings.
+func (p Player) swung(division, step float64) float64 {
+	if p.Swing == 0 || int(math.Round(division))%2 == 0 {
+		return 0
+	}
+	return (2*p.Swing - 1) * step
 }
 
 // drifted is how far a steady change of tempo has moved a note.

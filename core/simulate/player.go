@@ -41,6 +41,10 @@ type Player struct {
 	PauseBefore  int     `json:"pauseBefore,omitempty"`  // index of the note before which the player waits
 	PauseSeconds float64 `json:"pauseSeconds,omitempty"` // how long
 	StopAfter    int     `json:"stopAfter,omitempty"`    // notes after which the player gives up
+	// The course of the take.
+	Course    []Act   `json:"course,omitempty"`    // what the player does besides playing on
+	Transpose int     `json:"transpose,omitempty"` // semitones by which all is played higher (+) or lower
+	Swing     float64 `json:"swing,omitempty"`     // share of the first of two notes in the time of both; straight where 0
 
 	// Around the guitar.
 	TuningCents float64 `json:"tuningCents,omitempty"` // all strings sharp or flat
@@ -89,6 +93,17 @@ func (p Player) Validate() error {
 	}{{"driftPercent", p.DriftPercent, 50}, {"tuningCents", p.TuningCents, 50}} {
 		if !(v.value >= -v.bound && v.value <= v.bound) {
 			return fmt.Errorf("the player's %s is %g; set it from %g to %g", v.name, v.value, -v.bound, v.bound)
+		}
+	}
+	if !(p.Swing >= 0 && p.Swing <= 0.8) {
+		return fmt.Errorf("the player swings by %g; set it from 0 to 0.8, where 0.5 is straight", p.Swing)
+	}
+	if p.Transpose < -24 || p.Transpose > 24 {
+		return fmt.Errorf("the player plays %d semitones off; set it from -24 to 24", p.Transpose)
+	}
+	for _, a := range p.Course {
+		if err := a.validate(); err != nil {
+			return err
 		}
 	}
 	return nil

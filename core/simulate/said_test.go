@@ -7,9 +7,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"manudrill/core/advice"
-	"manudrill/core/compare"
 	"manudrill/core/drill"
 	"manudrill/core/evenness"
+	"manudrill/core/follow"
 	"manudrill/core/guitar"
 	"manudrill/core/listen"
 	"manudrill/core/simulate"
@@ -52,7 +52,7 @@ func TestWhatWasPutInIsSaidFirst(t *testing.T) {
 		require.NoError(t, err)
 		asked := chartOf(t, 84, drill.HammerOns, 2)
 		_, x := take(t, usual(3), other)
-		said := advice.Of(evenness.Judge(compare.Compare(asked, listen.Listen(simulate.Rate, x))), asked)
+		said := advice.Of(evenness.Judge(follow.Follow(asked, listen.Listen(simulate.Rate, x))), asked)
 		assert.Equal(t, "foreign", said.Findings[0].About)
 	})
 }

@@ -10,11 +10,11 @@ import (
 	"github.com/stretchr/testify/require"
 	"gonum.org/v1/gonum/stat"
 
-	"manudrill/core/compare"
 	"manudrill/core/drill"
 	"manudrill/core/drill/chart"
 	"manudrill/core/drill/library"
 	"manudrill/core/evenness"
+	"manudrill/core/follow"
 	"manudrill/core/guitar"
 	"manudrill/core/listen"
 	"manudrill/core/simulate"
@@ -127,7 +127,7 @@ func givesBack(t *testing.T, seed uint64) {
 		Miss: rng.IntN(3), Weak: weak,
 	}
 	strokes, x := take(t, p, c)
-	a := evenness.Judge(compare.Compare(c, listen.Listen(simulate.Rate, x)))
+	a := evenness.Judge(follow.Follow(c, listen.Listen(simulate.Rate, x)))
 	assert.Equal(t, p.Miss, a.Counts.Missed)
 	assert.Zero(t, a.Counts.Wrong)
 	assert.Zero(t, a.Counts.Extra)
@@ -186,7 +186,7 @@ func TestEveryFamilyIsHeardNoteForNote(t *testing.T) {
 		c.Passes = 1 + 40/len(c.Notes) // few notes tell little of the tempo
 		p := simulate.Player{Seed: 9, ClockMs: 6, MotorMs: 4, SlurDropDB: 2, NoiseDB: -66}
 		strokes, x := take(t, p, c)
-		a := evenness.Judge(compare.Compare(c, listen.Listen(simulate.Rate, x)))
+		a := evenness.Judge(follow.Follow(c, listen.Listen(simulate.Rate, x)))
 		assert.Equal(t, evenness.Counts{Expected: len(strokes), Played: len(strokes)}, a.Counts, f.ID)
 		assert.InDelta(t, 100, a.Tempo.BPM, 1, f.ID)
 		assert.InDelta(t, 7, a.Timing.SpreadMs, 3, "%s: the clock's 6 ms and the hand's 4 ms", f.ID)

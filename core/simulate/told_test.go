@@ -11,10 +11,10 @@ import (
 	"gonum.org/v1/gonum/stat"
 
 	"manudrill/core/advice"
-	"manudrill/core/compare"
 	"manudrill/core/drill"
 	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
+	"manudrill/core/follow"
 	"manudrill/core/guitar"
 	"manudrill/core/listen"
 	"manudrill/core/simulate"
@@ -29,7 +29,7 @@ func measured(c chart.Chart, p simulate.Player) (evenness.Analysis, []simulate.S
 	l := listen.New(simulate.Rate)
 	heard := l.Write(x)
 	heard = append(heard, l.Close()...)
-	return evenness.Judge(compare.Compare(c, heard, l.Ticks()...)), strokes
+	return evenness.Judge(follow.Follow(c, heard, l.Ticks()...)), strokes
 }
 
 // figure is a figure that must be there.
@@ -68,7 +68,7 @@ func TestEachFaultIsToldAsItWasPlayed(t *testing.T) {
 		"nothing": {drill.HammerOns, 90, 4, func(*simulate.Player) {}, func(t *testing.T, a evenness.Analysis, _ chart.Chart) {
 			assert.Zero(t, a.Connection.Ringing)
 			assert.Zero(t, a.Connection.Gaps)
-			assert.Empty(t, a.Course.Stops)
+			assert.Empty(t, a.Course.Events)
 			assert.Nil(t, a.Course.StoppedAfter)
 			assert.Equal(t, a.Passes, a.PlayedThrough())
 			assert.InDelta(t, 0, a.Course.TuningCents, 4)
@@ -96,9 +96,10 @@ func TestEachFaultIsToldAsItWasPlayed(t *testing.T) {
 			assert.Contains(t, about(a, c), "slurs")
 		}},
 		"a pause": {drill.HammerOns, 90, 3, func(p *simulate.Player) { p.PauseBefore, p.PauseSeconds = 20, 2.5 }, func(t *testing.T, a evenness.Analysis, c chart.Chart) {
-			require.Len(t, a.Course.Stops, 1)
-			assert.Equal(t, 20, a.Course.Stops[0].Before)
-			assert.InDelta(t, 2.5, a.Course.Stops[0].Seconds, 0.03)
+			require.Len(t, a.Course.Events, 1)
+			assert.Equal(t, follow.Stop, a.Course.Events[0].Kind)
+			assert.Equal(t, 20, a.Course.Events[0].Before)
+			assert.InDelta(t, 2.5, a.Course.Events[0].Seconds, 0.03)
 			assert.Less(t, a.Timing.SpreadMs, 9.0)
 		}},
 		"giving up": {drill.HammerOns, 90, 3, func(p *simulate.Player) { p.StopAfter = 25 }, func(t *testing.T, a evenness.Analysis, c chart.Chart) {
@@ -108,14 +109,17 @@ func TestEachFaultIsToldAsItWasPlayed(t *testing.T) {
 			assert.False(t, a.Foreign)
 		}},
 		"a false start": {drill.HammerOns, 90, 2, func(p *simulate.Player) { p.FalseStart = 7 }, func(t *testing.T, a evenness.Analysis, c chart.Chart) {
-			assert.Equal(t, 7, a.Course.FalseStart)
+			require.Len(t, a.Course.Events, 1)
+			assert.Equal(t, follow.Restart, a.Course.Events[0].Kind)
+			assert.Equal(t, 7, a.Course.Events[0].Notes)
 			assert.Equal(t, a.Counts.Expected, a.Counts.Played)
 			assert.Zero(t, a.Counts.Extra)
 		}},
 		"repeats": {drill.HammerOns, 70, 3, func(p *simulate.Player) { p.Repeat = 3 }, func(t *testing.T, a evenness.Analysis, c chart.Chart) {
 			assert.Equal(t, 3, a.Counts.Extra)
-			for _, e := range a.Extras {
+			for i, e := range a.Extras {
 				assert.Equal(t, evenness.Repeated, e.Kind)
+				assert.Equal(t, follow.Double, a.Course.Events[i].Kind)
 			}
 		}},
 		"flat strings": {drill.HammerOns, 90, 2, func(p *simulate.Player) { p.TuningCents = -48 }, func(t *testing.T, a evenness.Analysis, c chart.Chart) {
@@ -199,7 +203,7 @@ func TestAnotherDrillIsRecognised(t *testing.T) {
 	require.NoError(t, err)
 	asked := chartOf(t, 90, drill.HammerOns, 2)
 	_, x := take(t, usual(1), other)
-	a := evenness.Judge(compare.Compare(asked, listen.Listen(simulate.Rate, x)))
+	a := evenness.Judge(follow.Follow(asked, listen.Listen(simulate.Rate, x)))
 	assert.True(t, a.Foreign)
 	said := advice.Of(a, asked)
 	assert.Equal(t, "foreign", said.Findings[0].About)
@@ -209,7 +213,7 @@ func TestAnotherDrillIsRecognised(t *testing.T) {
 // Somebody talking is no take of the drill, whatever is heard in it.
 func TestSpeechIsNotTheDrill(t *testing.T) {
 	c := chartOf(t, 90, drill.HammerOns, 2)
-	take := compare.Compare(c, listen.Listen(simulate.Rate, speech(12)))
+	take := follow.Follow(c, listen.Listen(simulate.Rate, speech(12)))
 	assert.True(t, take.Foreign())
 }
 

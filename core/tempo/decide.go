@@ -45,6 +45,8 @@ type Result struct {
 	HeldBPM float64       `json:"heldBpm"` // tempo really played
 	Foreign bool          `json:"foreign"` // the take was of something else
 	Passes  []PassFigures `json:"passes"`  // played through
+
+	Transposed int `json:"transposed,omitempty"` // semitones by which it was played on other frets
 }
 
 // tempoTolerance is how far the tempo held may be from the one asked for.
@@ -54,7 +56,7 @@ const tempoTolerance = 0.04
 // Counts reports whether a take played at r says something about that rung: it is
 // of the drill, at its tempo, and a pass of it was played through.
 func (r Rung) Counts(result Result) bool {
-	return !result.Foreign && !r.offTempo(result) && len(result.Passes) > 0
+	return !result.Foreign && result.Transposed == 0 && !r.offTempo(result) && len(result.Passes) > 0
 }
 
 func (r Rung) offTempo(result Result) bool {
@@ -81,6 +83,9 @@ func (l Ladder) Decide(at Rung, notesPerBeat int, takes []Result) Decision {
 	switch {
 	case last.Foreign:
 		d.Reason = fmt.Sprintf("This take does not match the drill and counts for nothing: stay at %s.", name)
+		return d
+	case last.Transposed != 0:
+		d.Reason = fmt.Sprintf("It was played on other frets than written, which counts for nothing: stay at %s.", name)
 		return d
 	case at.offTempo(last):
 		d.Reason = fmt.Sprintf("You played at %.0f bpm instead of %g, which counts for nothing: stay with the click.", last.HeldBPM, at.BPM)

@@ -22,14 +22,17 @@ type PassFigures struct {
 	RightPercent  float64 `json:"rightPercent"`
 	SpreadPercent float64 `json:"spreadPercent"`
 	LevelSpreadDB float64 `json:"levelSpreadDb"`
+	Interrupted   bool    `json:"interrupted,omitempty"` // the player stopped in it, went back or left notes out
 }
 
 // Fault says which figure keeps a pass from being clean, in the order of
-// importance: clean, then even in time, then in level. It is empty for a clean
+// importance: played through, clean, then even in time, then in level. It is empty for a clean
 // pass.
 func (g Gate) Fault(f PassFigures) string {
 	right, timing, level := tenth(f.RightPercent), tenth(f.SpreadPercent), tenth(f.LevelSpreadDB)
 	switch {
+	case f.Interrupted:
+		return "you stopped and went on, or left something out"
 	case right < g.RightPercent:
 		return fmt.Sprintf("%.1f %% of the notes were right, the gate asks for %g %%", right, g.RightPercent)
 	case timing > g.SpreadPercent:

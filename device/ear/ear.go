@@ -11,9 +11,9 @@ import (
 
 	"manudrill/core/advice"
 	"manudrill/core/bounds"
-	"manudrill/core/compare"
 	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
+	"manudrill/core/follow"
 	"manudrill/core/listen"
 	"manudrill/core/practice"
 	"manudrill/core/setup"
@@ -181,7 +181,7 @@ func (e *Ear) End() (Verdict, error) {
 	if len(e.struck) > 0 {
 		seconds = e.heard[len(e.heard)-1].End
 	}
-	a := evenness.Judge(compare.Compare(e.task.Chart, e.heard, e.listener.Ticks()...))
+	a := evenness.Judge(follow.Follow(e.task.Chart, e.heard, e.listener.Ticks()...))
 	result := a.Result()
 	decision := e.decide(result)
 	said := advice.Of(a, e.task.Chart)

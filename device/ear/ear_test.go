@@ -16,9 +16,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"manudrill/core/compare"
 	"manudrill/core/drill"
 	"manudrill/core/evenness"
+	"manudrill/core/follow"
 	"manudrill/core/guitar"
 	"manudrill/core/listen"
 	"manudrill/core/simulate"
@@ -89,7 +89,7 @@ func TestTheEarSaysWhatTheStudioSays(t *testing.T) {
 		require.NoError(t, err)
 		heard, err := hearing.Hear(context.Background(), bytes.NewReader(file), nil)
 		require.NoError(t, err)
-		a := evenness.Judge(compare.Compare(r.task.Chart, heard.Notes, heard.Ticks...))
+		a := evenness.Judge(follow.Follow(r.task.Chart, heard.Notes, heard.Ticks...))
 		assert.Equal(t, a, told(t, r).Analysis, name)
 	}
 }
@@ -248,7 +248,7 @@ func TestWhatAnInstrumentTellsIsJudged(t *testing.T) {
 		return v
 	}
 	told := judge(task)
-	studio := evenness.Judge(compare.Compare(chart, listen.FromStruck(struck)))
+	studio := evenness.Judge(follow.Follow(chart, listen.FromStruck(struck)))
 	assert.Equal(t, raw(t, studio), raw(t, told.Analysis))
 	assert.Equal(t, 1, told.Analysis.Counts.Wrong)
 

@@ -8,10 +8,10 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"manudrill/core/compare"
 	"manudrill/core/drill"
 	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
+	"manudrill/core/follow"
 	"manudrill/core/guitar"
 	"manudrill/core/listen"
 	"manudrill/core/simulate"
@@ -27,7 +27,7 @@ func short(c chart.Chart, ms float64, seed uint64) evenness.Analysis {
 	for _, s := range p.Perform(c, 2) {
 		heard = append(heard, listen.Note{Onset: s.T, End: s.Until, Pitch: float64(s.MIDI), LevelDB: s.LevelDB})
 	}
-	return evenness.Judge(compare.Compare(c, heard))
+	return evenness.Judge(follow.Follow(c, heard))
 }
 
 func clean(a evenness.Analysis, c chart.Chart, l tempo.Ladder) bool {

@@ -8,9 +8,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"manudrill/core/compare"
 	"manudrill/core/drill"
 	"manudrill/core/evenness"
+	"manudrill/core/follow"
 	"manudrill/core/guitar"
 	"manudrill/core/listen"
 	"manudrill/core/practice"
@@ -59,7 +59,7 @@ func TestADrillIsHeardAsItShouldSound(t *testing.T) {
 	chart, err := d.Chart(guitar.Standard(), 100)
 	require.NoError(t, err)
 	chart.Passes = 1
-	a := evenness.Judge(compare.Compare(chart, listen.Listen(float64(heard.Rate), samples)))
+	a := evenness.Judge(follow.Follow(chart, listen.Listen(float64(heard.Rate), samples)))
 	assert.Equal(t, len(chart.Notes), a.Counts.Played)
 	assert.InDelta(t, 100, a.Tempo.BPM, 1)
 

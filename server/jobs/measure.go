@@ -10,9 +10,9 @@ import (
 
 	"github.com/google/uuid"
 
-	"manudrill/core/compare"
 	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
+	"manudrill/core/follow"
 	"manudrill/core/listen"
 	"manudrill/core/practice"
 	"manudrill/core/simulate"
@@ -88,7 +88,7 @@ func tryToMeasure(ctx context.Context, s *store.Store, id uuid.UUID) error {
 
 // Measured is what is found in the notes of a take of a chart, and the ticks heard besides.
 func Measured(c chart.Chart, notes []listen.Note, ticks []float64, seconds float64) store.Measurement {
-	take := compare.Compare(c, notes, ticks...)
+	take := follow.Follow(c, notes, ticks...)
 	return store.Measurement{
 		Analysis: evenness.Judge(take), Sums: evenness.SumsOf(take),
 		Seconds: seconds, SlurSeconds: seconds * practice.SlurShare(c), Listener: listen.Version,

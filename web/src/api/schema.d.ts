@@ -3093,6 +3093,8 @@ export interface components {
             /** Format: double */
             heldBpm: number;
             foreign: boolean;
+            /** @description Semitones by which it was played on other frets */
+            transposed?: number;
             passes: {
                 /** Format: double */
                 rightPercent: number;
@@ -3100,6 +3102,8 @@ export interface components {
                 spreadPercent: number;
                 /** Format: double */
                 levelSpreadDb: number;
+                /** @description The player stopped in it or went back or left notes out */
+                interrupted?: boolean;
             }[];
         };
         /** @enum {string} */
@@ -3149,6 +3153,22 @@ export interface components {
             roomDb?: number;
             /** Format: double */
             clickDb?: number;
+            course?: components["schemas"]["Act"][];
+            transpose?: number;
+            /**
+             * Format: double
+             * @description The share of the first of two notes; straight where 0
+             */
+            swing?: number;
+        };
+        Act: {
+            /** @enum {string} */
+            kind: "hesitation" | "stop" | "restart" | "replay" | "skip" | "double" | "correction" | "left";
+            /** @description Index of the chart note that is due */
+            before: number;
+            to?: number;
+            /** Format: double */
+            seconds?: number;
         };
         Weak: {
             from: number;
@@ -3417,6 +3437,10 @@ export interface components {
                 clockMs?: components["schemas"]["Figure"];
                 motorMs?: components["schemas"]["Figure"];
                 clickMs?: components["schemas"]["Figure"];
+                /** @description The tempo is heard to change, and not by chance */
+                drifts?: boolean;
+                /** @description It is heard to lie beside the click, and not by chance */
+                offClick?: boolean;
             };
             slurs: {
                 levelDb?: components["schemas"]["Figure"];
@@ -3453,17 +3477,38 @@ export interface components {
                 askedPasses: number;
                 passes: number;
                 stoppedAfter?: number;
-                falseStart: number;
-                stops: {
-                    before: number;
-                    /** Format: double */
-                    seconds: number;
-                }[];
+                /** @description What the player did besides playing on, in order of time */
+                events: components["schemas"]["CourseEvent"][];
                 /** Format: double */
                 tuningCents: number;
             };
             /** @description Of a drill that has several */
             parts?: components["schemas"]["PartFigures"][];
+        };
+        CourseEvent: {
+            /** @enum {string} */
+            kind: "hesitation" | "stop" | "restart" | "replay" | "skip" | "double" | "correction" | "left" | "swing" | "transposed";
+            /** @description Index of the chart note that was due */
+            before: number;
+            /** @description And of the one that was played instead */
+            to?: number;
+            pass: number;
+            /**
+             * Format: double
+             * @description When the player went on, s
+             */
+            t: number;
+            /** Format: double */
+            seconds?: number;
+            /** @description Played before in vain or left out */
+            notes?: number;
+            /** @description Higher or lower */
+            semitones?: number;
+            /**
+             * Format: double
+             * @description Of the first of two notes in the time of both
+             */
+            share?: number;
         };
         Counts: {
             expected: number;
@@ -3489,6 +3534,8 @@ export interface components {
             spreadPercent: number;
             /** Format: double */
             levelSpreadDb: number;
+            /** @description The player stopped in it or went back or left notes out */
+            interrupted?: boolean;
             /** @description Got to, before the drill was left */
             played: boolean;
             /** @description The same notes picked before */
@@ -3560,6 +3607,8 @@ export interface components {
             spreadPercent: number;
             /** Format: double */
             levelSpreadDb: number;
+            /** @description The player stopped in it or went back or left notes out */
+            interrupted?: boolean;
         };
         FingerPair: {
             from: number;

@@ -34,7 +34,9 @@ const laneSound = { y: 187, height: 9 }
 const stringY = 221
 const fretY = 240
 const fingerY = 259
-const height = 267
+/** What happened has a lane of its own above the others, where anything did. */
+const above = computed(() => (all.value.some((s) => s.events.length > 0) ? 22 : 0))
+const height = computed(() => 267 + above.value)
 
 const latest = computed(() => timingLimit(props.analysis))
 const loudest = computed(() => levelLimit(props.analysis))
@@ -76,162 +78,193 @@ function words(m: Mark): string {
         role="group"
         :aria-label="`Pass ${strip.pass + 1}`"
       >
-        <g class="axis">
-          <text x="0" :y="laneTiming.middle - laneTiming.half + 8">early</text>
-          <text x="0" :y="laneTiming.middle + 4">on time</text>
-          <text x="0" :y="laneTiming.middle + laneTiming.half">late</text>
-          <text x="0" :y="laneLevel.middle - laneLevel.half + 8">loud</text>
-          <text x="0" :y="laneLevel.middle + laneLevel.half">soft</text>
-          <text x="0" :y="laneSound.y + 9">sounds</text>
-          <text x="0" :y="stringY">string</text>
-          <text x="0" :y="fretY">fret</text>
-          <text x="0" :y="fingerY">finger</text>
-        </g>
-        <rect
-          class="band timing"
-          :x="stripMargin"
-          :y="laneTiming.middle - audible"
-          :width="strip.width - stripMargin"
-          :height="2 * audible"
-        />
-        <rect
-          class="band level"
-          :x="stripMargin"
-          :y="laneLevel.middle - even"
-          :width="strip.width - stripMargin"
-          :height="2 * even"
-        />
-        <line
-          class="zero"
-          :x1="stripMargin"
-          :x2="strip.width"
-          :y1="laneTiming.middle"
-          :y2="laneTiming.middle"
-        />
-        <line
-          class="zero"
-          :x1="stripMargin"
-          :x2="strip.width"
-          :y1="laneLevel.middle"
-          :y2="laneLevel.middle"
-        />
-        <g v-for="b in strip.beats" :key="b.beat">
-          <line class="beat" :x1="b.x" :x2="b.x" y1="16" :y2="fingerY" />
-          <text class="beat-number" :x="b.x + 3" y="10">{{ b.beat }}</text>
-        </g>
-        <g
-          v-for="m in strip.marks"
-          :key="m.heard.index"
-          :class="[
-            'mark',
-            m.heard.status,
-            {
-              uneven: m.uneven,
-              stands: m.stands,
-              sounds: sounds(m),
-              chosen: m.heard.index === chosen,
-            },
-          ]"
-          role="button"
-          :data-roving="`note ${m.heard.index}`"
-          :tabindex="tabindexOf(`note ${m.heard.index}`)"
-          :aria-label="words(m)"
-          @click="emit('choose', m.heard.index)"
-        >
-          <title>{{ words(m) }}</title>
+        <g :transform="`translate(0 ${above})`">
+          <g class="axis">
+            <text x="0" :y="laneTiming.middle - laneTiming.half + 8">early</text>
+            <text x="0" :y="laneTiming.middle + 4">on time</text>
+            <text x="0" :y="laneTiming.middle + laneTiming.half">late</text>
+            <text x="0" :y="laneLevel.middle - laneLevel.half + 8">loud</text>
+            <text x="0" :y="laneLevel.middle + laneLevel.half">soft</text>
+            <text x="0" :y="laneSound.y + 9">sounds</text>
+            <text x="0" :y="stringY">string</text>
+            <text x="0" :y="fretY">fret</text>
+            <text x="0" :y="fingerY">finger</text>
+          </g>
           <rect
-            class="target"
-            :x="m.x - (m.next - m.x) / 2"
-            y="14"
-            :width="m.next - m.x"
-            :height="fingerY - 8"
+            class="band timing"
+            :x="stripMargin"
+            :y="laneTiming.middle - audible"
+            :width="strip.width - stripMargin"
+            :height="2 * audible"
           />
-          <template v-if="m.heard.status === 'missed'">
-            <circle class="hole" :cx="m.x" :cy="laneTiming.middle" r="7" />
-            <path class="hole" :d="`M${m.x - 5} ${laneTiming.middle + 5}l10 -10`" />
-          </template>
-          <template v-else>
-            <line
-              class="stem"
-              :x1="m.x"
-              :x2="m.x"
-              :y1="laneTiming.middle"
-              :y2="laneTiming.middle + off(m.heard)"
-            />
-            <path
-              v-if="m.heard.status === 'wrong'"
-              class="cross"
-              :d="`M${m.x - 6} ${laneTiming.middle + off(m.heard) - 6}l12 12m0 -12l-12 12`"
-            />
-            <circle v-else class="head" :cx="m.x" :cy="laneTiming.middle + off(m.heard)" r="5" />
+          <rect
+            class="band level"
+            :x="stripMargin"
+            :y="laneLevel.middle - even"
+            :width="strip.width - stripMargin"
+            :height="2 * even"
+          />
+          <line
+            class="zero"
+            :x1="stripMargin"
+            :x2="strip.width"
+            :y1="laneTiming.middle"
+            :y2="laneTiming.middle"
+          />
+          <line
+            class="zero"
+            :x1="stripMargin"
+            :x2="strip.width"
+            :y1="laneLevel.middle"
+            :y2="laneLevel.middle"
+          />
+          <g v-for="b in strip.beats" :key="b.beat">
+            <line class="beat" :x1="b.x" :x2="b.x" y1="16" :y2="fingerY" />
+            <text class="beat-number" :x="b.x + 3" y="10">{{ b.beat }}</text>
+          </g>
+          <g
+            v-for="m in strip.marks"
+            :key="m.heard.index"
+            :class="[
+              'mark',
+              m.heard.status,
+              {
+                uneven: m.uneven,
+                stands: m.stands,
+                sounds: sounds(m),
+                chosen: m.heard.index === chosen,
+              },
+            ]"
+            role="button"
+            :data-roving="`note ${m.heard.index}`"
+            :tabindex="tabindexOf(`note ${m.heard.index}`)"
+            :aria-label="words(m)"
+            @click="emit('choose', m.heard.index)"
+          >
+            <title>{{ words(m) }}</title>
             <rect
-              class="bar"
-              :x="m.x - 5"
-              width="10"
-              :y="laneLevel.middle - Math.max(0, loud(m.heard))"
-              :height="Math.max(1.5, Math.abs(loud(m.heard)))"
+              class="target"
+              :x="m.x - (m.next - m.x) / 2"
+              y="14"
+              :width="m.next - m.x"
+              :height="fingerY - 8"
             />
-            <template v-if="m.sounding !== undefined">
-              <rect
-                class="sounding"
-                :x="m.x - 5"
-                :y="laneSound.y"
-                :width="m.sounding * (m.next - m.x)"
-                :height="laneSound.height"
+            <template v-if="m.heard.status === 'missed'">
+              <circle class="hole" :cx="m.x" :cy="laneTiming.middle" r="7" />
+              <path class="hole" :d="`M${m.x - 5} ${laneTiming.middle + 5}l10 -10`" />
+            </template>
+            <template v-else>
+              <line
+                class="stem"
+                :x1="m.x"
+                :x2="m.x"
+                :y1="laneTiming.middle"
+                :y2="laneTiming.middle + off(m.heard)"
               />
+              <path
+                v-if="m.heard.status === 'wrong'"
+                class="cross"
+                :d="`M${m.x - 6} ${laneTiming.middle + off(m.heard) - 6}l12 12m0 -12l-12 12`"
+              />
+              <circle v-else class="head" :cx="m.x" :cy="laneTiming.middle + off(m.heard)" r="5" />
               <rect
-                v-if="m.heard.gapMs !== undefined"
-                class="gap"
-                :x="m.x - 5 + m.sounding * (m.next - m.x)"
-                :y="laneSound.y"
-                :width="(1 - m.sounding) * (m.next - m.x)"
-                :height="laneSound.height"
+                class="bar"
+                :x="m.x - 5"
+                width="10"
+                :y="laneLevel.middle - Math.max(0, loud(m.heard))"
+                :height="Math.max(1.5, Math.abs(loud(m.heard)))"
+              />
+              <template v-if="m.sounding !== undefined">
+                <rect
+                  class="sounding"
+                  :x="m.x - 5"
+                  :y="laneSound.y"
+                  :width="m.sounding * (m.next - m.x)"
+                  :height="laneSound.height"
+                />
+                <rect
+                  v-if="m.heard.gapMs !== undefined"
+                  class="gap"
+                  :x="m.x - 5 + m.sounding * (m.next - m.x)"
+                  :y="laneSound.y"
+                  :width="(1 - m.sounding) * (m.next - m.x)"
+                  :height="laneSound.height"
+                />
+              </template>
+              <path
+                v-if="m.heard.ringsDb !== undefined"
+                class="rings"
+                :d="`M${m.x - 8} ${laneSound.y - 5}q4 -7 8 0t8 0t8 0`"
+              />
+              <path
+                v-if="m.heard.bendCents !== undefined"
+                class="rings"
+                :d="`M${m.x - 4} ${laneSound.y - 3}q10 0 10 -9`"
               />
             </template>
-            <path
-              v-if="m.heard.ringsDb !== undefined"
-              class="rings"
-              :d="`M${m.x - 8} ${laneSound.y - 5}q4 -7 8 0t8 0t8 0`"
+            <circle
+              v-if="m.pinned"
+              class="pin"
+              :cx="m.x + (m.next - m.x) / 2 - 6"
+              cy="21"
+              r="4.5"
             />
-            <path
-              v-if="m.heard.bendCents !== undefined"
-              class="rings"
-              :d="`M${m.x - 4} ${laneSound.y - 3}q10 0 10 -9`"
-            />
-          </template>
-          <circle v-if="m.pinned" class="pin" :cx="m.x + (m.next - m.x) / 2 - 6" cy="21" r="4.5" />
-        </g>
-        <!-- The same in figures, for the eye: the marks say it in words. -->
-        <g
-          v-for="m in strip.marks"
-          :key="`text ${m.heard.index}`"
-          class="figure"
-          aria-hidden="true"
-        >
-          <text
-            v-if="m.uneven && Math.abs(m.heard.deviationMs ?? 0) > latest"
-            class="beyond"
-            :x="m.x"
-            :y="laneTiming.middle + off(m.heard) + (off(m.heard) > 0 ? 16 : -9)"
+          </g>
+          <!-- The same in figures, for the eye: the marks say it in words. -->
+          <g
+            v-for="m in strip.marks"
+            :key="`text ${m.heard.index}`"
+            class="figure"
+            aria-hidden="true"
           >
-            {{ signed(m.heard.deviationMs ?? 0) }}
-          </text>
-          <text class="string" :x="m.x" :y="stringY">{{ m.chart.string }}</text>
-          <text class="fret" :x="m.x" :y="fretY">{{ m.chart.fret }}</text>
-          <text class="finger" :x="m.x" :y="fingerY">{{ m.chart.finger }}</text>
+            <text
+              v-if="m.uneven && Math.abs(m.heard.deviationMs ?? 0) > latest"
+              class="beyond"
+              :x="m.x"
+              :y="laneTiming.middle + off(m.heard) + (off(m.heard) > 0 ? 16 : -9)"
+            >
+              {{ signed(m.heard.deviationMs ?? 0) }}
+            </text>
+            <text class="string" :x="m.x" :y="stringY">{{ m.chart.string }}</text>
+            <text class="fret" :x="m.x" :y="fretY">{{ m.chart.fret }}</text>
+            <text class="finger" :x="m.x" :y="fingerY">{{ m.chart.finger }}</text>
+          </g>
+          <g
+            v-for="(e, k) in strip.extras"
+            :key="k"
+            class="extra"
+            role="button"
+            :data-roving="`extra ${i} ${k}`"
+            :tabindex="tabindexOf(`extra ${i} ${k}`)"
+            :aria-label="extraWords(e.extra)"
+            @click="emit('hear', e.extra.t)"
+          >
+            <title>{{ extraWords(e.extra) }}</title>
+            <path :d="`M${e.x} ${laneTiming.middle - 8}l7 8l-7 8l-7 -8z`" />
+          </g>
         </g>
         <g
-          v-for="(e, k) in strip.extras"
-          :key="k"
-          class="extra"
-          role="button"
-          :data-roving="`extra ${i} ${k}`"
-          :tabindex="tabindexOf(`extra ${i} ${k}`)"
-          :aria-label="extraWords(e.extra)"
-          @click="emit('hear', e.extra.t)"
+          v-for="(e, k) in strip.events"
+          :key="`event ${k}`"
+          class="event"
+          data-test="happened"
+          :data-of="`${e.event.kind} ${e.event.before}`"
+          role="img"
+          :aria-label="e.words"
         >
-          <title>{{ extraWords(e.extra) }}</title>
-          <path :d="`M${e.x} ${laneTiming.middle - 8}l7 8l-7 8l-7 -8z`" />
+          <title>{{ e.words }}</title>
+          <line :x1="e.x" :x2="e.x" y1="18" :y2="above + laneSound.y" />
+          <path
+            v-if="e.toX !== undefined"
+            :d="`M${e.x} 20H${e.toX}m${e.toX < e.x ? 6 : -6} -4l${e.toX < e.x ? -6 : 6} 4l${e.toX < e.x ? 6 : -6} 4`"
+          />
+          <text
+            :x="e.x > strip.width - 70 ? e.x - 4 : e.x + 4"
+            y="16"
+            :text-anchor="e.x > strip.width - 70 ? 'end' : 'start'"
+          >
+            {{ e.words }}
+          </text>
         </g>
       </svg>
     </figure>
@@ -396,6 +429,20 @@ svg {
   fill: none;
   stroke: var(--ink);
   stroke-width: 3.5;
+}
+.event line,
+.event path {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+.event line {
+  stroke-dasharray: 2 3;
+}
+.event text {
+  font-size: 12px;
+  font-weight: 700;
+  fill: var(--ink);
 }
 .extra {
   cursor: pointer;

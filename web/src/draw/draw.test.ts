@@ -163,7 +163,7 @@ function analysis(): Analysis {
     slurs: {},
     connection: { gaps: 0, gapsOf: 0, ringing: 0, ringingOf: 0, bent: 0, bentOf: 0 },
     groups: [],
-    course: { askedPasses: 2, passes: 2, falseStart: 0, stops: [], tuningCents: 0 },
+    course: { askedPasses: 2, passes: 2, events: [], tuningCents: 0 },
   }
 }
 
@@ -194,6 +194,25 @@ describe('time line', () => {
     const [before, after] = [all[1]?.marks[2], all[1]?.marks[3]]
     expect(extra?.x).toBeGreaterThan(before?.x ?? Infinity)
     expect(extra?.x).toBeLessThan(after?.x ?? 0)
+  })
+  it('puts what happened before the note that was due, or after the last', () => {
+    const take = analysis()
+    take.course.events = [
+      { kind: 'hesitation', before: 3, pass: 0, t: 3.7, seconds: 0.34 },
+      { kind: 'replay', before: 18, to: 15, pass: 1, t: 9, notes: 3 },
+      { kind: 'transposed', before: 0, pass: 0, t: 2, semitones: 1 },
+      { kind: 'left', before: 24, pass: 1, t: 13, notes: 0 },
+    ]
+    const [first, second] = strips(chart, take, 1500)
+    const [wait] = first?.events ?? []
+    expect(first?.events).toHaveLength(1)
+    expect(wait?.words).toBe('waited 0.3 s')
+    expect(wait?.x).toBeGreaterThan(first?.marks[2]?.x ?? Infinity)
+    expect(wait?.x).toBeLessThan(first?.marks[3]?.x ?? 0)
+    const [back, left] = second?.events ?? []
+    expect(back?.words).toBe('back to 4')
+    expect(back?.toX).toBeLessThan(back?.x ?? 0)
+    expect(left?.x).toBe(second?.width)
   })
   it('keeps far values on the axis', () => {
     expect(clampTo(500, 24, 34)).toBe(34)

@@ -1,4 +1,4 @@
-import type { ChartNote, ExtraNote, HeardNote } from '../api/client'
+import type { ChartNote, CourseEvent, ExtraNote, HeardNote } from '../api/client'
 import { naming } from '../preferences'
 import { attackNames, noteName, signed } from './words'
 
@@ -45,5 +45,31 @@ export function extraWords(e: ExtraNote): string {
       return `${name}: an open string touched`
     default:
       return name
+  }
+}
+
+/** What happened before a note, shortly; passes have so many notes. */
+export function eventWords(e: CourseEvent, size: number): string {
+  const number = (index: number) => (index % size) + 1
+  switch (e.kind) {
+    case 'hesitation':
+    case 'stop':
+      return `waited ${(e.seconds ?? 0).toFixed(1)} s`
+    case 'restart':
+      return 'began again'
+    case 'replay':
+      return `back to ${number(e.to ?? 0)}`
+    case 'skip':
+      return `on to ${number(e.to ?? 0)}`
+    case 'double':
+      return 'struck twice'
+    case 'correction':
+      return 'corrected'
+    case 'left':
+      return 'left off'
+    case 'swing':
+      return 'swung'
+    case 'transposed':
+      return 'on other frets'
   }
 }

@@ -1,4 +1,5 @@
-import type { Analysis, Chart, ChartNote, ExtraNote, HeardNote } from '../api/client'
+import type { Analysis, Chart, ChartNote, CourseEvent, ExtraNote, HeardNote } from '../api/client'
+import { eventWords } from './notewords'
 import { fillRows, type Fill } from './rows'
 
 /** One chart note of a take, at its place on the time line. */
@@ -23,6 +24,15 @@ export interface ExtraMark {
   x: number
 }
 
+/** Something that the player did besides playing on, before a note. */
+export interface EventMark {
+  event: CourseEvent
+  x: number
+  /** Where the note is that the player went to, where that is another in the same strip. */
+  toX?: number
+  words: string
+}
+
 /** A stretch of one pass that fits the width. */
 export interface Strip {
   pass: number
@@ -30,6 +40,7 @@ export interface Strip {
   marks: Mark[]
   beats: { x: number; beat: number }[]
   extras: ExtraMark[]
+  events: EventMark[]
   width: number
 }
 
@@ -57,6 +68,7 @@ export function strips(
       all.push({ ...strip, pass })
   }
   placeExtras(all, analysis, fill.step)
+  placeEvents(all, analysis, fill.step)
   return all
 }
 
@@ -73,7 +85,14 @@ function stripsOfPass(
     const h = heard[i]
     if (!h) return
     const at = Math.floor(note.beat / beatsPerRow + 1e-6)
-    const part = (parts[at] ??= { first: at === 0, marks: [], beats: [], extras: [], width: 0 })
+    const part = (parts[at] ??= {
+      first: at === 0,
+      marks: [],
+      beats: [],
+      extras: [],
+      events: [],
+      width: 0,
+    })
     const x = stripMargin + (note.beat - at * beatsPerRow) * perBeat + step / 2
     part.marks.push({
       chart: note,
@@ -113,6 +132,26 @@ function placeExtras(all: Strip[], analysis: Analysis, step: number): void {
     const share =
       span > 0 ? Math.min(1, Math.max(-1, (extra.t - mark.heard.expectedT) / span)) : 0.5
     strip.extras.push({ extra, x: mark.x + share * step })
+  }
+}
+
+/** Puts each event before the note that was due, or after the last. */
+function placeEvents(all: Strip[], analysis: Analysis, step: number): void {
+  const placeOf = (strip: Strip, index: number) => {
+    const mark = strip.marks.find((m) => m.heard.index === index)
+    return mark && mark.x - step / 2
+  }
+  for (const event of analysis.course.events) {
+    if (event.kind === 'transposed' || event.kind === 'swing') continue // of all of it
+    const strip =
+      all.find((s) => s.marks.some((m) => m.heard.index === event.before)) ?? all[all.length - 1]
+    if (!strip) continue
+    strip.events.push({
+      event,
+      x: placeOf(strip, event.before) ?? strip.width,
+      toX: event.to === undefined ? undefined : placeOf(strip, event.to),
+      words: eventWords(event, analysis.notes.length / Math.max(1, analysis.course.passes)),
+    })
   }
 }
 

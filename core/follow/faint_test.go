@@ -1,4 +1,4 @@
-package compare_test
+package follow_test
 
 import (
 	"math/rand/v2"
@@ -7,9 +7,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"manudrill/core/compare"
 	"manudrill/core/drill"
 	"manudrill/core/drill/chart"
+	"manudrill/core/follow"
 	"manudrill/core/guitar"
 	"manudrill/core/listen"
 )
@@ -47,17 +47,17 @@ func TestFaintSoundsAreNoMistakes(t *testing.T) {
 		"an extra note":      {with(played, 7, listen.Note{Onset: voice.Onset, Pitch: 58, LevelDB: -25}), 22, 0, 1, -1},
 		"a voice for a note": {with(without(played, 9), 9, listen.Note{Onset: played[9].Onset, Pitch: 58, LevelDB: -38}), 21, 1, 0, 9},
 	} {
-		take := compare.Compare(written, c.heard)
-		assert.Equal(t, c.played, take.Count(compare.Played), name)
-		assert.Equal(t, c.missed, take.Count(compare.Missed), name)
+		take := follow.Follow(written, c.heard)
+		assert.Equal(t, c.played, take.Count(follow.Played), name)
+		assert.Equal(t, c.missed, take.Count(follow.Missed), name)
 		assert.Len(t, take.Extras, c.extras, name)
 		if c.missing >= 0 {
-			assert.Equal(t, compare.Missed, take.Matches[c.missing].Status, name)
+			assert.Equal(t, follow.Missed, take.Matches[c.missing].Status, name)
 		}
 	}
 	soft := loud(played, -20)
 	soft[4].LevelDB = -38
-	assert.Equal(t, 22, compare.Compare(written, soft).Count(compare.Played), "a weak slur in its place is played")
+	assert.Equal(t, 22, follow.Follow(written, soft).Count(follow.Played), "a weak slur in its place is played")
 }
 
 // What is said after a drill may have pitches of it, and times: none of it is the player's,
@@ -73,8 +73,8 @@ func TestWhatIsSaidAfterADrillIsNoExtra(t *testing.T) {
 			said := listen.Note{Onset: at, Pitch: heard[rng.IntN(notes)].Pitch, LevelDB: -35 - 8*rng.Float64()}
 			heard = append(heard, said)
 		}
-		take := compare.Compare(written, heard)
-		assert.Equal(t, notes, take.Count(compare.Played), "seed %d", seed)
+		take := follow.Follow(written, heard)
+		assert.Equal(t, notes, take.Count(follow.Played), "seed %d", seed)
 		assert.Empty(t, take.Extras, "seed %d", seed)
 	}
 }
@@ -86,14 +86,14 @@ func TestAnOctaveCostsSomething(t *testing.T) {
 	played := exact(c, 2, 90)
 	octave := append([]listen.Note{}, played...)
 	octave[5].Pitch += 12
-	take := compare.Compare(c, octave)
-	assert.Equal(t, 22, take.Count(compare.Played), "told in another octave")
+	take := follow.Follow(c, octave)
+	assert.Equal(t, 22, take.Count(follow.Played), "told in another octave")
 	assert.Empty(t, take.Extras)
 
 	between := played[9]
 	between.Onset, between.Pitch = (played[9].Onset+played[10].Onset)/2, played[9].Pitch+12
-	take = compare.Compare(c, with(without(played, 9), 9, between))
-	assert.Equal(t, compare.Missed, take.Matches[9].Status)
+	take = follow.Follow(c, with(without(played, 9), 9, between))
+	assert.Equal(t, follow.Missed, take.Matches[9].Status)
 	require.Len(t, take.Extras, 1)
 	assert.InDelta(t, between.Onset, take.Extras[0].Onset, 1e-9)
 }
@@ -105,16 +105,16 @@ func TestNothingIsListedOfSomethingElse(t *testing.T) {
 	d.Path.Position, d.Attacks.Rule, d.Rhythm.NotesPerBeat, d.Rhythm.Passes = 2, drill.AllPicked, 4, 1
 	other, err := d.Chart(guitar.Standard(), 90)
 	require.NoError(t, err)
-	take := compare.Compare(c, exact(other, 2, 90))
+	take := follow.Follow(c, exact(other, 2, 90))
 	require.True(t, take.Foreign())
-	assert.Equal(t, len(take.Matches), take.Count(compare.Missed))
+	assert.Equal(t, len(take.Matches), take.Count(follow.Missed))
 	assert.Empty(t, take.Extras)
-	assert.Empty(t, take.FalseStart)
+	assert.Empty(t, take.Aside)
 }
 
 // A chart without notes has none played: nothing is divided by their number.
 func TestAnEmptyChartIsForeignToAllSound(t *testing.T) {
-	take := compare.Compare(chart.Chart{BPM: 90, NotesPerBeat: 2}, exact(pairs(t), 1, 90))
+	take := follow.Follow(chart.Chart{BPM: 90, NotesPerBeat: 2}, exact(pairs(t), 1, 90))
 	assert.True(t, take.Foreign())
 	assert.Empty(t, take.Matches)
 }
@@ -127,13 +127,13 @@ func TestWhatIsSaidAfterADrillIsNotItsLastNote(t *testing.T) {
 	end := len(played) - 1
 	for name, c := range map[string]struct {
 		semitones, db float64
-		status        compare.Status
+		status        follow.Status
 	}{
-		"soft, an octave off":  {12, -32, compare.Missed},
-		"soft, another":        {3, -32, compare.Missed},
-		"soft, its own":        {0, -32, compare.Played},
-		"loud, an octave off":  {12, -21, compare.Played},
-		"softer, in its place": {0, -42, compare.Played},
+		"soft, an octave off":  {12, -32, follow.Missed},
+		"soft, another":        {3, -32, follow.Missed},
+		"soft, its own":        {0, -32, follow.Played},
+		"loud, an octave off":  {12, -21, follow.Played},
+		"softer, in its place": {0, -42, follow.Played},
 	} {
 		heard := loud(played, -20)
 		heard[end].Pitch += c.semitones
@@ -141,7 +141,7 @@ func TestWhatIsSaidAfterADrillIsNotItsLastNote(t *testing.T) {
 		if c.db > -40 {
 			heard[end].Onset += 0.7
 		}
-		take := compare.Compare(written, heard)
+		take := follow.Follow(written, heard)
 		assert.Equal(t, c.status, take.Matches[end].Status, name)
 		assert.Empty(t, take.Extras, name)
 	}

@@ -1,4 +1,4 @@
-package compare_test
+package follow_test
 
 import (
 	"math"
@@ -8,7 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
-	"manudrill/core/compare"
+	"manudrill/core/follow"
 	"manudrill/core/listen"
 )
 
@@ -25,9 +25,9 @@ func TestTheDrillPlayedTwiceIsTwoPasses(t *testing.T) {
 	chart := pairs(t)
 	once := exact(chart, 2, 90)
 	for name, pause := range map[string]float64{"straight on": chart.Seconds(), "after a breath": chart.Seconds() + 2.5} {
-		take := compare.Compare(chart, append(append([]listen.Note{}, once...), later(once, pause)...))
+		take := follow.Follow(chart, append(append([]listen.Note{}, once...), later(once, pause)...))
 		assert.Equal(t, 2, take.Passes, name)
-		assert.Equal(t, 44, take.Count(compare.Played), name)
+		assert.Equal(t, 44, take.Count(follow.Played), name)
 		assert.Empty(t, take.Extras, name)
 	}
 }
@@ -37,7 +37,7 @@ func TestAFewNotesMoreAreExtras(t *testing.T) {
 	chart := pairs(t)
 	heard := exact(chart, 2, 90)
 	heard = append(heard, later(heard[:4], chart.Seconds())...)
-	take := compare.Compare(chart, heard)
+	take := follow.Follow(chart, heard)
 	assert.Equal(t, 1, take.Passes)
 	assert.Len(t, take.Extras, 4)
 	assert.False(t, take.Foreign())
@@ -47,10 +47,10 @@ func TestABrokenOffBeginningIsAFalseStart(t *testing.T) {
 	chart := pairs(t)
 	chart.Passes = 2
 	whole := exact(chart, 9, 90)
-	take := compare.Compare(chart, append(later(whole[:9], -7), whole...))
-	assert.Len(t, take.FalseStart, 9)
+	take := follow.Follow(chart, append(later(whole[:9], -7), whole...))
+	assert.Len(t, take.Aside, 9)
 	assert.Empty(t, take.Extras)
-	assert.Equal(t, 44, take.Count(compare.Played))
+	assert.Equal(t, 44, take.Count(follow.Played))
 }
 
 // A metronome that a room lets ring on like notes is none of the player's mistakes;
@@ -69,18 +69,18 @@ func TestAMetronomeThatRingsIsNoNote(t *testing.T) {
 	touched.Onset = 3.012 - 0.4*beat
 	weak.Onset = 3.012 + (math.Ceil(chart.Beats())+2)*beat
 	heard = append(append(append(heard, touched), whole...), weak)
-	take := compare.Compare(chart, heard)
+	take := follow.Follow(chart, heard)
 	assert.Len(t, take.Ticks, 5)
 	require.Len(t, take.Extras, 1)
 	assert.InDelta(t, 64, take.Extras[0].Pitch, 1e-9)
-	assert.Equal(t, 22, take.Count(compare.Played))
+	assert.Equal(t, 22, take.Count(follow.Played))
 }
 
 func TestStoppingEarlyIsNoOtherDrill(t *testing.T) {
 	chart := pairs(t)
 	chart.Passes = 3
-	take := compare.Compare(chart, exact(chart, 2, 90)[:12])
-	assert.Equal(t, 12, take.Count(compare.Played))
+	take := follow.Follow(chart, exact(chart, 2, 90)[:12])
+	assert.Equal(t, 12, take.Count(follow.Played))
 	assert.Equal(t, 11, take.Last(), "the first pass was played, not the last")
 	assert.False(t, take.Foreign())
 }
@@ -94,8 +94,8 @@ func TestDetunedStringsAreUnderstood(t *testing.T) {
 		for i := range heard {
 			heard[i].Pitch += cents/100 + rapid.Float64Range(-0.08, 0.08).Draw(t, "measured")
 		}
-		take := compare.Compare(chart, heard)
-		require.Equal(t, 22, take.Count(compare.Played))
+		take := follow.Follow(chart, heard)
+		require.Equal(t, 22, take.Count(follow.Played))
 		assert.InDelta(t, cents, take.TuningCents, 6)
 	})
 }
@@ -105,8 +105,8 @@ func TestTheChartTellsWhichOfTwoPitches(t *testing.T) {
 	chart := pairs(t)
 	heard := exact(chart, 2, 90)
 	heard[6].Pitch, heard[6].Or = heard[6].Pitch-12.4-7, heard[6].Pitch
-	take := compare.Compare(chart, heard)
-	assert.Equal(t, 22, take.Count(compare.Played))
+	take := follow.Follow(chart, heard)
+	assert.Equal(t, 22, take.Count(follow.Played))
 	assert.Equal(t, take.Matches[6].Chart.MIDI, take.MIDI(take.Matches[6].Heard), "and it is told as that")
 }
 
@@ -116,7 +116,7 @@ func TestALongTake(t *testing.T) {
 	chart.Passes = 150
 	heard := exact(chart, 2, 90)
 	heard = without(without(heard, 2500), 700)
-	take := compare.Compare(chart, heard)
-	assert.Equal(t, 3298, take.Count(compare.Played))
-	assert.Equal(t, 2, take.Count(compare.Missed))
+	take := follow.Follow(chart, heard)
+	assert.Equal(t, 3298, take.Count(follow.Played))
+	assert.Equal(t, 2, take.Count(follow.Missed))
 }

@@ -1,4 +1,4 @@
-package compare
+package follow
 
 import (
 	"cmp"
@@ -27,7 +27,7 @@ func repeating(again float64) (chart.Chart, []listen.Note) {
 }
 
 func TestARepeatedNoteThatHardlyShowsIsBelieved(t *testing.T) {
-	take := Compare(repeating(5.52))
+	take := Follow(repeating(5.52))
 	require.Equal(t, 8, take.Count(Played))
 	last := take.Matches[7].Heard
 	assert.InDelta(t, 5.52, last.Onset, 1e-9)
@@ -37,7 +37,7 @@ func TestARepeatedNoteThatHardlyShowsIsBelieved(t *testing.T) {
 
 func TestARepeatedNoteIsMissedWhereNothingShowsIt(t *testing.T) {
 	for name, again := range map[string]float64{"nowhere": 0, "too early": 5.2, "too late": 5.8} {
-		take := Compare(repeating(again))
+		take := Follow(repeating(again))
 		assert.Equal(t, Missed, take.Matches[7].Status, name)
 	}
 }
@@ -48,18 +48,18 @@ func TestANoteThatRepeatsAWrongOneIsBelieved(t *testing.T) {
 	c.Notes[2].MIDI, c.Notes[2].Fret = 67, 8
 	heard[2].Again = listen.Again{T: 3.51, LevelDB: -23}
 	heard = slices.Delete(heard, 3, 4)
-	take := Compare(c, heard)
+	take := Follow(c, heard)
 	assert.Equal(t, Wrong, take.Matches[2].Status)
 	assert.Equal(t, Played, take.Matches[3].Status)
 	assert.InDelta(t, 3.51, take.Matches[3].Heard.Onset, 1e-9)
 	heard[2].Pitch = 69
-	assert.Equal(t, Missed, Compare(c, heard).Matches[3].Status, "of another pitch it repeats nothing")
+	assert.Equal(t, Missed, Follow(c, heard).Matches[3].Status, "of another pitch it repeats nothing")
 }
 
 func TestAnotherNoteIsNotBelieved(t *testing.T) {
 	c, heard := repeating(5.5)
 	c.Notes[7].MIDI, c.Notes[7].Fret = 67, 8
-	assert.Equal(t, Missed, Compare(c, heard).Matches[7].Status)
+	assert.Equal(t, Missed, Follow(c, heard).Matches[7].Status)
 }
 
 // After a count-in what comes on the beat over the last note is the metronome; between
@@ -77,7 +77,7 @@ func TestAMetronomeOverTheLastNoteIsNoExtra(t *testing.T) {
 		{6.75, []float64{0.5, 1, 1.5}, 1},
 	} {
 		more := append(heard[:7:7], listen.Note{Onset: c.at, End: c.at + 0.3, Pitch: 83, LevelDB: -25})
-		take := Compare(written, more, c.ticks...)
+		take := Follow(written, more, c.ticks...)
 		assert.Len(t, take.Extras, c.extras, "%v", c)
 		assert.Len(t, take.Ticks, len(c.ticks)+1-c.extras, "%v", c)
 	}
@@ -97,7 +97,7 @@ func TestAMetronomeWithinTheDrillIsKnownByThePitchThatRings(t *testing.T) {
 	for pitch, extras := range map[float64]int{62: 0, 55: 1} {
 		more := append(heard[:7:7], listen.Note{Onset: 4, End: 4.4, Pitch: pitch, LevelDB: -21})
 		slices.SortFunc(more, func(a, b listen.Note) int { return cmp.Compare(a.Onset, b.Onset) })
-		assert.Len(t, Compare(c, more, 0.5, 1, 1.5).Extras, extras, "%g", pitch)
+		assert.Len(t, Follow(c, more, 0.5, 1, 1.5).Extras, extras, "%g", pitch)
 	}
 }
 
@@ -107,13 +107,13 @@ func TestAPitchBelowAllStringsIsTheNoteThatWasAskedFor(t *testing.T) {
 	for _, pitch := range []float64{35, 36, 37.3} {
 		c, heard := repeating(5.5)
 		heard[2].Pitch = pitch
-		take := Compare(c, heard)
+		take := Follow(c, heard)
 		assert.Equal(t, 8, take.Count(Played), "%g", pitch)
 		assert.InDelta(t, 62, take.Matches[2].Heard.Pitch, 0.1, "%g", pitch)
 	}
 	c, heard := repeating(5.5)
 	heard[2].Pitch = 41
-	assert.Equal(t, Wrong, Compare(c, heard).Matches[2].Status, "a string has it")
+	assert.Equal(t, Wrong, Follow(c, heard).Matches[2].Status, "a string has it")
 }
 
 // What is over as soon as a click is believed only where it was asked for.
@@ -121,9 +121,9 @@ func TestABriefSoundIsBelievedOnlyWhereItWasAskedFor(t *testing.T) {
 	c, heard := repeating(5.5)
 	heard[3].Brief = true
 	more := append(heard[:4:4], append([]listen.Note{{Onset: 3.75, End: 3.79, Pitch: 57, LevelDB: -20, Brief: true}}, heard[4:]...)...)
-	take := Compare(c, more)
+	take := Follow(c, more)
 	assert.Equal(t, 8, take.Count(Played))
 	assert.Empty(t, take.Extras)
 	more[4].Brief = false
-	assert.Len(t, Compare(c, more).Extras, 1)
+	assert.Len(t, Follow(c, more).Extras, 1)
 }

@@ -1,4 +1,4 @@
-package compare
+package follow
 
 import (
 	"math"
@@ -21,16 +21,20 @@ const (
 // withoutFaint returns what was heard without the sounds too faint to be notes of
 // this player, whose usual level is the median of the right notes, and without those too
 // brief that are none of the drill's.
-func withoutFaint(a *aligner, pairs []pair) []listen.Note {
+func withoutFaint(d *decoder, course []laid) []listen.Note {
 	var levels []float64
 	right := map[int]bool{}
-	first, last := len(a.heard), -1
-	for _, p := range pairs {
-		if a.right(p.chart, p.heard) {
-			right[p.heard] = true
-			levels = append(levels, a.heard[p.heard].LevelDB)
+	first, last := len(d.heard), -1
+	end := d.passes(course) * d.size
+	for _, p := range course {
+		if p.chart >= end || p.chart == end-1 && p.move == again {
+			break // the drill was over
 		}
-		if a.pitch(p.chart, p.heard) == 0 { // an octave off, or another, it may be none of the drill's
+		if d.right(p.chart, p.heard) {
+			right[p.heard] = true
+			levels = append(levels, d.heard[p.heard].LevelDB)
+		}
+		if d.pitch(p.chart, p.heard) == 0 { // an octave off, or another, it may be none of the drill's
 			first, last = min(first, p.heard), max(last, p.heard)
 		}
 	}
@@ -40,7 +44,7 @@ func withoutFaint(a *aligner, pairs []pair) []listen.Note {
 		usual = levels[len(levels)/2]
 	}
 	var out []listen.Note
-	for i, n := range a.heard {
+	for i, n := range d.heard {
 		below, faint, aside := usual-n.LevelDB, float64(faintDB), i < first || i > last
 		if aside {
 			faint = faintAsideDB

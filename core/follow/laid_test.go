@@ -1,4 +1,4 @@
-package compare_test
+package follow_test
 
 import (
 	"testing"
@@ -7,9 +7,9 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
-	"manudrill/core/compare"
 	"manudrill/core/drill"
 	"manudrill/core/drill/chart"
+	"manudrill/core/follow"
 	"manudrill/core/guitar"
 	"manudrill/core/listen"
 )
@@ -32,8 +32,8 @@ func exact(c chart.Chart, start, bpm float64) []listen.Note {
 	return heard
 }
 
-func statuses(take compare.Take) map[compare.Status][]int {
-	by := map[compare.Status][]int{}
+func statuses(take follow.Take) map[follow.Status][]int {
+	by := map[follow.Status][]int{}
 	for _, m := range take.Matches {
 		by[m.Status] = append(by[m.Status], m.Index)
 	}
@@ -72,10 +72,10 @@ func TestWhatBecameOfEachNote(t *testing.T) {
 		"missed, wrong, extra":  {with(without(wrong, 15), 5, between), []int{15}, []int{9}, 1},
 		"a knock before it all": {append([]listen.Note{{Onset: 0.4, Pitch: 33}}, played...), nil, nil, 1},
 	} {
-		take := compare.Compare(written, c.heard)
+		take := follow.Follow(written, c.heard)
 		by := statuses(take)
-		assert.Equal(t, c.missed, by[compare.Missed], "%s: missed", name)
-		assert.Equal(t, c.wrong, by[compare.Wrong], "%s: wrong", name)
+		assert.Equal(t, c.missed, by[follow.Missed], "%s: missed", name)
+		assert.Equal(t, c.wrong, by[follow.Wrong], "%s: wrong", name)
 		assert.Len(t, take.Extras, c.extras, "%s: extras", name)
 		assert.False(t, take.Foreign(), name)
 	}
@@ -87,17 +87,17 @@ func TestAPauseInTheMiddleIsUnderstood(t *testing.T) {
 	for i := 11; i < len(heard); i++ {
 		heard[i].Onset += 3
 	}
-	assert.Equal(t, len(c.Notes), compare.Compare(c, heard).Count(compare.Played))
+	assert.Equal(t, len(c.Notes), follow.Follow(c, heard).Count(follow.Played))
 }
 
 func TestAllPassesAreExpected(t *testing.T) {
 	c := pairs(t)
 	c.Passes = 3
 	heard := exact(c, 2, 90)
-	take := compare.Compare(c, heard[:44])
+	take := follow.Follow(c, heard[:44])
 	assert.Len(t, take.Matches, 66)
-	assert.Equal(t, 44, take.Count(compare.Played))
-	assert.Equal(t, 22, take.Count(compare.Missed))
+	assert.Equal(t, 44, take.Count(follow.Played))
+	assert.Equal(t, 22, take.Count(follow.Missed))
 }
 
 func TestAnotherDrillIsForeign(t *testing.T) {
@@ -107,12 +107,12 @@ func TestAnotherDrillIsForeign(t *testing.T) {
 	d.Attacks.Rule, d.Rhythm.NotesPerBeat, d.Rhythm.Passes = drill.AllPicked, 4, 1
 	other, err := d.Chart(guitar.Standard(), 90)
 	require.NoError(t, err)
-	assert.True(t, compare.Compare(c, exact(other, 2, 90)).Foreign())
-	assert.True(t, compare.Compare(c, nil).Foreign(), "silence is no take of the drill")
+	assert.True(t, follow.Follow(c, exact(other, 2, 90)).Foreign())
+	assert.True(t, follow.Follow(c, nil).Foreign(), "silence is no take of the drill")
 	d.Pattern, d.Path.Position, d.Rhythm.NotesPerBeat = drill.FingerPerFret{Orders: [][]int{{2, 1, 3, 4}}}, 7, 4
 	near, err := d.Chart(guitar.Standard(), 150)
 	require.NoError(t, err)
-	assert.True(t, compare.Compare(c, exact(near, 2, 150)).Foreign(), "on the same frets")
+	assert.True(t, follow.Follow(c, exact(near, 2, 150)).Foreign(), "on the same frets")
 }
 
 // Whatever notes are left out, the rest is laid on itself: nothing is wrong and
@@ -132,9 +132,9 @@ func TestLeavingNotesOutMakesOnlyMissedNotes(t *testing.T) {
 				heard = append(heard, n)
 			}
 		}
-		take := compare.Compare(c, heard)
+		take := follow.Follow(c, heard)
 		assert.Empty(t, take.Extras)
-		assert.Zero(t, take.Count(compare.Wrong))
-		assert.Equal(t, len(out), take.Count(compare.Missed))
+		assert.Zero(t, take.Count(follow.Wrong))
+		assert.Equal(t, len(out), take.Count(follow.Missed))
 	})
 }
