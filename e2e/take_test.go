@@ -15,6 +15,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"manudrill/core/follow"
 	"manudrill/core/simulate"
 	"manudrill/e2e/browser"
 	"manudrill/formats/drillfile"
@@ -90,6 +91,21 @@ func TestATakeIsLookedAtHeardAndCommented(t *testing.T) {
 	s.press("pinned-note")
 	s.see("note:3/1")
 	s.reads("early (heard)")
+}
+
+// What was done besides playing on is shown where it was.
+func TestWhatWasDoneIsShownInTheTake(t *testing.T) {
+	h := newHouse(t)
+	file := shortDrill("Interrupted")
+	file.Drill.Rhythm.Passes = 3
+	path := h.takeOf(file, simulate.Player{Seed: 4, MotorMs: 3, SlurDropDB: 2, NoiseDB: -66, Course: []simulate.Act{
+		{Kind: follow.Hesitation, Before: 10, Seconds: 0.4}, {Kind: follow.Correction, Before: 18, Seconds: 0.4},
+	}})
+	p := h.open(browser.Window{})
+	p.enterAt(student, path)
+	p.until("what was done is drawn", `document.querySelectorAll('[data-test="happened"]').length === 2`)
+	assert.Equal(t, 1, p.count(`[data-of="hesitation 10"]`))
+	assert.Equal(t, 1, p.count(`[data-of="correction 18"]`))
 }
 
 // The remedy is one click from the stand for the student, and one from the

@@ -14,7 +14,10 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"manudrill/core/follow"
+	"manudrill/core/guitar"
 	"manudrill/core/listen"
+	"manudrill/core/simulate"
 )
 
 // What learners do in the middle of a take is understood, and nothing untrue is told of it:
@@ -55,6 +58,30 @@ func TestWhatLearnersDoIsHeard(t *testing.T) {
 	}
 	assert.GreaterOrEqual(t, float64(all.true_), 0.95*float64(all.takes))
 	assert.GreaterOrEqual(t, float64(all.understood), 0.9*float64(all.takes))
+}
+
+// A drill played at the stand of another is told as another: of 342 pairs of families six are
+// not, a short one that fits into a long one or runs on the same frets.
+func TestAnotherDrillIsTold(t *testing.T) {
+	pairs, taken := 0, 0
+	for _, asked := range inCorpus {
+		for _, played := range inCorpus {
+			if asked == played {
+				continue
+			}
+			a, err := family(asked).Chart(guitar.Standard(), 100)
+			require.NoError(t, err)
+			b, err := family(played).Chart(guitar.Standard(), 100)
+			require.NoError(t, err)
+			pairs++
+			if p := (simulate.Player{Seed: 3, ClockMs: 4, MotorMs: 4}); !follow.Follow(a, p.Notes(b)).Foreign() {
+				taken++
+				t.Logf("%s is taken for %s", played, asked)
+			}
+		}
+	}
+	assert.Equal(t, 342, pairs)
+	assert.LessOrEqual(t, taken, 6)
 }
 
 // verdictsFile holds one figure for all that is judged of takes whose notes are known, and

@@ -111,19 +111,24 @@ func aWhile(seconds float64) string {
 	return fmt.Sprintf("%.1f s", seconds)
 }
 
+// highestCapo is the highest fret that a capo is put on (common practice).
+const highestCapo = 7
+
 // frets words how far off all was played.
 func frets(semitones int) string {
-	way := "too high"
+	way, capo := "too high", ""
 	if semitones < 0 {
 		way, semitones = "too low", -semitones
+	} else if semitones <= highestCapo {
+		capo = fmt.Sprintf(", or with a capo on fret %d", semitones)
 	}
 	switch semitones {
 	case 1:
-		return "one fret " + way
+		return "one fret " + way + capo
 	case 12:
 		return "an octave " + way
 	}
-	return fmt.Sprintf("%d frets %s", semitones, way)
+	return fmt.Sprintf("%d frets %s%s", semitones, way, capo)
 }
 
 // apart says how even the rest was, where it was right.

@@ -172,12 +172,13 @@ func (t *Take) repeats() {
 			told[e.T-e.Seconds] = true
 		}
 	}
+	before := -1 // the note after which the last extra note came
 	for _, e := range t.Extras {
 		i := t.lastBefore(e.Onset)
-		if i < 0 || i == t.Last() || told[e.Onset] || !samePitch(t.MIDI(t.Matches[i].Heard), t.MIDI(e)) {
-			continue
+		if first := i != before; first && i >= 0 && i != t.Last() && !told[e.Onset] && samePitch(t.MIDI(t.Matches[i].Heard), t.MIDI(e)) {
+			t.happened(Event{Kind: Double, Before: i + 1, T: e.Onset, Seconds: e.Onset - t.Matches[i].Heard.Onset})
 		}
-		t.happened(Event{Kind: Double, Before: i + 1, T: e.Onset, Seconds: e.Onset - t.Matches[i].Heard.Onset})
+		before = i
 	}
 }
 

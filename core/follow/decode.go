@@ -191,12 +191,13 @@ const nearReach = 3
 // leap jumps from a cell to a chart note.
 func (d *decoder) leap(h, row, i, c int, cost float32) {
 	from := d.rows[row][i]
-	far := c - int(from.note)
-	if far == 0 || far == 1 {
-		return // no jump
-	}
 	how := back
-	if far > 0 {
+	switch far := c - int(from.note); {
+	case far == 0, far == 1 && h-row <= reach:
+		return // no jump
+	case far == 1:
+		how = onward // after all that came between
+	case far > 1:
 		how = ahead
 	}
 	d.take(h, cell{from.cost + cost + d.jumpCost(int(from.note), c), int32(c), int32(row), int32(i), how})
@@ -205,6 +206,8 @@ func (d *decoder) leap(h, row, i, c int, cost float32) {
 // jumpCost is what a jump from a chart note to another costs.
 func (d *decoder) jumpCost(from, to int) float32 {
 	switch {
+	case to == from+1:
+		return costLate
 	case to > from:
 		return costOn + costOver*float32(to-from-1)
 	case to%d.size == 0:

@@ -36,9 +36,6 @@ type Event struct {
 	Share     float64   `json:"share,omitempty"`     // of the first of two notes in the time of both
 }
 
-// Jump reports whether the player went to another note than the one that was due.
-func (k EventKind) Jump() bool { return k == Restart || k == Replay || k == Skip }
-
 // happened notes an event.
 func (t *Take) happened(e Event) {
 	e.Pass = min(e.Before, len(t.Matches)-1) / max(1, len(t.Chart.Notes))

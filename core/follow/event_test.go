@@ -90,6 +90,21 @@ func TestWhatHappenedIsTold(t *testing.T) {
 	}
 }
 
+// However much is said in the middle of a drill, it goes on where it was.
+func TestAWordInTheMiddleIsNoMistake(t *testing.T) {
+	c := pairs(t)
+	all := exact(c, 2, 90)
+	heard := slices.Clone(all[:11])
+	for i := range 14 {
+		heard = append(heard, listen.Note{Onset: all[10].Onset + 0.3 + 0.2*float64(i), Pitch: 43 + float64(i*5%7)})
+	}
+	heard = append(heard, later(all[11:], 4)...)
+	take := follow.Follow(c, heard)
+	assert.Equal(t, 22, take.Count(follow.Played))
+	assert.Equal(t, "stop 11", happened(take))
+	assert.Len(t, take.Extras, 14)
+}
+
 // All of it on other frets is one thing, and no mistakes.
 func TestATakeOnOtherFretsIsUnderstood(t *testing.T) {
 	c := pairs(t)

@@ -115,6 +115,22 @@ func TestAnotherDrillIsForeign(t *testing.T) {
 	assert.True(t, follow.Follow(c, exact(near, 2, 150)).Foreign(), "on the same frets")
 }
 
+// A drill that has half of the notes of another, were that on other frets, is still another.
+func TestAnotherDrillOnOtherFretsIsForeign(t *testing.T) {
+	d := drill.New("pairs", drill.SlurCombinations{Combinations: [][]int{{1, 3}}, Slur: drill.HammerOns})
+	d.Path.Strings = []int{4, 3, 2, 1}
+	other := d
+	other.Pattern, other.Attacks.Rule, other.Path.Position = drill.FingerPerFret{Orders: [][]int{{4, 1, 3, 2}}}, drill.AllPicked, 10
+	for passes := range 3 {
+		d.Rhythm.Passes, other.Rhythm.Passes = passes+1, passes+1
+		c, err := d.Chart(guitar.Standard(), 120)
+		require.NoError(t, err)
+		played, err := other.Chart(guitar.Standard(), 120)
+		require.NoError(t, err)
+		assert.True(t, follow.Follow(c, exact(played, 2, 120)).Foreign(), "%d passes", passes+1)
+	}
+}
+
 // Whatever notes are left out, the rest is laid on itself: nothing is wrong and
 // nothing is extra.
 func TestLeavingNotesOutMakesOnlyMissedNotes(t *testing.T) {

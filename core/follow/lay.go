@@ -23,7 +23,11 @@ func lay(written chart.Chart, asked int, heard []listen.Note) (best *decoder, co
 	least := math.Inf(1)
 	try := func(s shift, cost float64) {
 		d := newDecoder(written, notes, heard, asked, s)
-		if c := d.decode(); best == nil || d.lowest+cost < least {
+		c := d.decode()
+		if s.transposed != 0 && d.rightShare(c) < movedShare {
+			return
+		}
+		if best == nil || d.lowest+cost < least {
 			best, course, at, least = d, c, s, d.lowest+cost
 		}
 	}
@@ -41,6 +45,21 @@ func lay(written chart.Chart, asked int, heard []listen.Note) (best *decoder, co
 		course = best.decode()
 	}
 	return best, course, at
+}
+
+// movedShare is how many of the notes heard must be right for all to have been played on other
+// frets: by one of many distances half of them fit another drill, too.
+const movedShare = 0.8
+
+// rightShare is the share of the notes heard that are right on a course.
+func (d *decoder) rightShare(course []laid) float64 {
+	right := 0
+	for _, p := range course {
+		if d.right(p.chart, p.heard) {
+			right++
+		}
+	}
+	return float64(right) / float64(max(1, len(d.heard)))
 }
 
 // misfit is what the pitches of all that was heard cost on a course.

@@ -70,6 +70,25 @@ func (t Take) Foreign() bool {
 	return len(t.Matches) == 0 || played < enough || float64(played) < foreignShare*float64(max(heard, t.Last()+1))
 }
 
+// A course that leaves the order of the notes so often, of the notes played, is that of
+// something else which has some notes in common; a few times anybody may.
+const (
+	leapsOf  = 4
+	fewLeaps = 4
+)
+
+// leaps reports whether the notes are only found by leaping about the chart.
+func (t Take) leaps() bool {
+	n := 0
+	for _, e := range t.Events {
+		switch e.Kind {
+		case Restart, Replay, Skip, Correction:
+			n++
+		}
+	}
+	return n > fewLeaps && leapsOf*n > t.Count(Played)
+}
+
 // Last returns the index of the last chart note that was played at all, −1 for
 // none.
 func (t Take) Last() int {
@@ -111,7 +130,7 @@ func Follow(c chart.Chart, heard []listen.Note, ticks ...float64) Take {
 	t.fillAgain(d.spb)
 	t.findCountIn()
 	t.findClicks()
-	if t.Foreign() {
+	if t.Foreign() || t.leaps() {
 		t.setAside()
 		return t
 	}

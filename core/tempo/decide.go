@@ -140,14 +140,17 @@ func passes(n int) string {
 	return fmt.Sprintf("%d clean passes", n)
 }
 
-// failed reports a take without any clean pass.
+// failed reports a take without any clean pass, for more than that the player stopped or
+// left something out: that says nothing of the tempo.
 func (l Ladder) failed(r Result) bool {
+	failed := false
 	for _, p := range r.Passes {
 		if l.Gate.Clean(p) {
 			return false
 		}
+		failed = failed || !p.Interrupted
 	}
-	return true
+	return failed
 }
 
 // cleanRun counts the clean passes in a row at the end of takes. When the last

@@ -19,7 +19,10 @@ var (
 	clean  = tempo.PassFigures{RightPercent: 100, SpreadPercent: 5, LevelSpreadDB: 2}
 	uneven = tempo.PassFigures{RightPercent: 100, SpreadPercent: 12, LevelSpreadDB: 2}
 	wrong  = tempo.PassFigures{RightPercent: 80, SpreadPercent: 12, LevelSpreadDB: 2}
-	rough  = tempo.PassFigures{RightPercent: 100, SpreadPercent: 5, LevelSpreadDB: 6}
+	// stopped is even, but not played through.
+	stopped = tempo.PassFigures{RightPercent: 100, SpreadPercent: 5, LevelSpreadDB: 2, Interrupted: true}
+
+	rough = tempo.PassFigures{RightPercent: 100, SpreadPercent: 5, LevelSpreadDB: 6}
 )
 
 func take(bpm float64, passes ...tempo.PassFigures) tempo.Result {
@@ -130,6 +133,9 @@ func TestDecisions(t *testing.T) {
 		"target":                  {100, []tempo.Result{take(100, clean, clean, clean)}, tempo.Hold, 100, "Target reached"},
 		"evenly but slower":       {76, []tempo.Result{take(70, clean, clean, clean)}, tempo.Hold, 76, "You played at 70 bpm instead of 76"},
 		"within the tolerance":    {76, []tempo.Result{take(78.9, clean, clean, clean)}, tempo.Up, 84, "go up"},
+		"a stop inside":           {76, []tempo.Result{take(76, clean, clean, stopped)}, tempo.Hold, 76, "in the last pass you stopped and went on"},
+		"a stop in each of two":   {76, []tempo.Result{take(76, stopped), take(76, stopped, stopped)}, tempo.Hold, 76, "Stay at 76"},
+		"on other frets":          {76, []tempo.Result{{HeldBPM: 76, Transposed: 1, Passes: []tempo.PassFigures{clean, clean, clean}}}, tempo.Hold, 76, "on other frets than written"},
 		"another drill":           {76, []tempo.Result{{HeldBPM: 76, Foreign: true, Passes: []tempo.PassFigures{clean, clean, clean}}}, tempo.Hold, 76, "does not match"},
 
 		"something else in between counts for nothing": {76, []tempo.Result{take(76, clean, clean), {Foreign: true}, take(76, clean)}, tempo.Up, 84, "3 clean passes"},
