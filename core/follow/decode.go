@@ -102,8 +102,11 @@ func (d *decoder) goOn(h int) {
 // again stays on the chart note of the note before.
 func (d *decoder) again(h, i int, from cell) {
 	cost := float32(costAgain)
-	if !d.right(int(from.note), h-1) {
+	switch {
+	case !d.right(int(from.note), h-1):
 		cost = costMended
+	case from.move == opening:
+		cost = costAtFirst
 	}
 	d.take(h, cell{from.cost + cost, from.note, int32(h - 1), int32(i), again})
 }

@@ -90,6 +90,18 @@ func TestWhatHappenedIsTold(t *testing.T) {
 	}
 }
 
+// What sounds before the first note, at its pitch too, is not that note.
+func TestWhatSoundsBeforeTheFirstNoteIsNotIt(t *testing.T) {
+	c := pairs(t)
+	all := exact(c, 4, 90)
+	before := all[0]
+	before.Onset -= 1.9
+	take := follow.Follow(c, with(all, 0, before))
+	assert.InDelta(t, 4, take.Start(), 1e-9)
+	assert.Len(t, take.Extras, 1)
+	assert.Empty(t, take.Events)
+}
+
 // However much is said in the middle of a drill, it goes on where it was.
 func TestAWordInTheMiddleIsNoMistake(t *testing.T) {
 	c := pairs(t)
