@@ -9,6 +9,7 @@ import (
 	"manudrill/core/advice"
 	"manudrill/core/drill"
 	"manudrill/core/evenness"
+	"manudrill/core/follow"
 	"manudrill/core/listen"
 	"manudrill/core/tempo"
 	"manudrill/formats/drillfile"
@@ -214,6 +215,9 @@ func takeOf(t store.Take, comments []store.Comment) api.Take {
 	a := *t.Analysis
 	if a.Groups == nil {
 		a.Groups = []evenness.Group{}
+	}
+	if a.Course.Events == nil {
+		a.Course.Events = []follow.Event{}
 	}
 	said := advice.Of(a, t.Chart) // which marks what is heard
 	take.Analysis, take.Advice = &a, &said

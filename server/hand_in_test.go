@@ -1,6 +1,7 @@
 package server_test
 
 import (
+	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
@@ -150,6 +151,23 @@ func (l *limited) Read(p []byte) (int, error) {
 	}
 	l.b, l.left = l.b[n:], l.left-n
 	return n, nil
+}
+
+// Takes that were measured before their course was kept have one without events.
+func TestATakeFromBeforeItsCourseWasKept(t *testing.T) {
+	h := newHouse(t)
+	take := h.taken(t, h.assigned(t, someDrill(), ann), ann, steady)
+	_, err := h.kept.Pool().Exec(storetest.In(t.Context()), `UPDATE takes SET analysis = analysis - 'course' WHERE id = $1`, take.Summary.Id)
+	require.NoError(t, err)
+	var raw struct {
+		Analysis struct {
+			Course struct {
+				Events json.RawMessage `json:"events"`
+			} `json:"course"`
+		} `json:"analysis"`
+	}
+	h.as(t, ann).ok(http.MethodGet, "/takes/"+take.Summary.Id.String(), nil, &raw)
+	assert.JSONEq(t, "[]", string(raw.Analysis.Course.Events))
 }
 
 func TestAllAreMeasuredAgain(t *testing.T) {

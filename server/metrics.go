@@ -29,8 +29,8 @@ func (s *Server) ready(w http.ResponseWriter, r *http.Request) {
 	w.WriteHeader(http.StatusNoContent)
 }
 
-// instruments count what whoever runs the server wants to know, in the text format of
-// OpenMetrics.
+// instruments count what whoever runs the server wants to know, in the text
+// format of Prometheus.
 type instruments struct{ set *metrics.Set }
 
 // secondsBounds are those of the histogram of requests: 1 ms to 16 s.

@@ -1,8 +1,8 @@
 package advice
 
 import (
+	"cmp"
 	"fmt"
-	"math"
 	"slices"
 	"strings"
 
@@ -131,25 +131,32 @@ func frets(semitones int) string {
 	return fmt.Sprintf("%d frets %s%s", semitones, way, capo)
 }
 
-// apart says how even the rest was, where it was right.
+// apart says how even the rest was, where it was right and nothing is said of its timing.
 func (t take) apart() string {
-	if t.Counts.Wrong+t.Counts.Missed > 0 || t.Timing.SpreadMs > t.Timing.AudibleMs {
+	tires := t.Endurance != nil && t.Endurance.Tires
+	if t.Counts.Wrong+t.Counts.Missed > 0 || t.Timing.SpreadMs > t.Timing.AudibleMs || tires || len(t.causes()) > 0 {
 		return ""
 	}
 	return fmt.Sprintf(" Apart from that it was even: %.0f ms.", t.Timing.SpreadMs)
 }
 
 // toldApart reports whether an event tells of an extra note, by its time, s: it is not told
-// again among the mistakes.
+// again among the mistakes. Events lie in order of time, and the first that is not over then
+// is the one that may.
 func (t take) toldApart(at float64) bool {
-	return slices.ContainsFunc(t.Course.Events, func(e follow.Event) bool {
-		return e.Kind == follow.Double && e.T == at || e.Kind == follow.Correction && math.Abs(e.T-e.Seconds-at) < 1e-6
-	})
+	events := t.Course.Events
+	i, _ := slices.BinarySearchFunc(events, at-follow.SameTime, func(e follow.Event, at float64) int { return cmp.Compare(e.T, at) })
+	return i < len(events) && events[i].Tells(at)
 }
 
-// skipped reports whether a note lies among those left out at one go.
-func (t take) skipped(index int) bool {
-	return slices.ContainsFunc(t.Course.Events, func(e follow.Event) bool {
-		return e.Kind == follow.Skip && e.Before <= index && index < *e.To
-	})
+// skipped are the indices of notes among those left out at one go: they are not told again
+// among the mistakes.
+func (t take) skipped() map[int]bool {
+	out := map[int]bool{}
+	for _, e := range t.Course.Events {
+		for i := e.Before; e.Kind == follow.Skip && i < *e.To; i++ {
+			out[i] = true
+		}
+	}
+	return out
 }

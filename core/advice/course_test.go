@@ -70,3 +70,18 @@ func TestWhatWasLeftOutIsToldOnce(t *testing.T) {
 	assert.Equal(t, "You went on from pass 1, note 10 to note 15 and left out what is between.", a.Findings[0].Text)
 	assert.Len(t, a.Mistakes, 1)
 }
+
+// A rest that is blamed for something is not called even.
+func TestWhatIsBlamedIsNotCalledEven(t *testing.T) {
+	c := chartOf(t, 6)
+	heard := waiting(exact(c, func(_ int, n chart.Note) float64 {
+		if n.Finger == 4 {
+			return 12
+		}
+		return 0
+	}), 31, 0.5)
+	a := said(c, heard)
+	assert.Equal(t, "course", a.Findings[0].About)
+	assert.Contains(t, abouts(a), "late")
+	assert.NotContains(t, a.Findings[0].Text, "even")
+}

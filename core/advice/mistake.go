@@ -26,19 +26,25 @@ func (t take) mistakes() []Mistake {
 	if t.Course.StoppedAfter != nil {
 		until = *t.Course.StoppedAfter + 1 // what was left is told as that
 	}
+	skipped := t.skipped()
 	for _, n := range t.Notes[:until] {
 		switch {
-		case n.Status == follow.Missed && !t.skipped(n.Index):
+		case n.Status == follow.Missed && !skipped[n.Index]:
 			out = append(out, Mistake{n.Status, n.Index, n.ExpectedT, t.place(n.Index) + ", missed"})
 		case n.Status == follow.Wrong:
 			out = append(out, Mistake{n.Status, n.Index, *n.T, t.place(n.Index) + ", " + t.instead(n)})
 		}
 	}
+	before, next := -1, 0 // notes
 	for _, e := range t.Extras {
+		for ; next < len(t.Notes) && (t.Notes[next].T == nil || *t.Notes[next].T <= e.T); next++ {
+			if t.Notes[next].T != nil {
+				before = next
+			}
+		}
 		if t.toldApart(e.T) {
 			continue
 		}
-		before := t.before(e.T)
 		out = append(out, Mistake{"", before, e.T, t.besides(e, before)})
 	}
 	slices.SortStableFunc(out, func(a, b Mistake) int {
@@ -92,17 +98,6 @@ func (t take) instead(n evenness.Note) string {
 
 // highestFret is the highest fret that is named.
 const highestFret = 24
-
-// before is the last chart note that came before a time, −1 for none.
-func (t take) before(at float64) int {
-	last := -1
-	for _, n := range t.Notes {
-		if n.T != nil && *n.T <= at {
-			last = n.Index
-		}
-	}
-	return last
-}
 
 // besides says what an extra note most likely is.
 func (t take) besides(e evenness.Extra, before int) string {

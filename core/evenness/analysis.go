@@ -92,6 +92,7 @@ type Pass struct {
 // Judge works out all figures of a take.
 func Judge(t follow.Take) Analysis {
 	l := lineOf(t)
+	t.Events = l.timed(t)
 	steps := stepsOf(t, l)
 	levels := levelsOf(t.Matches)
 	a := Analysis{
@@ -109,7 +110,7 @@ func Judge(t follow.Take) Analysis {
 		Connection:  connectionOf(steps),
 		Groups:      groupsOf(t, steps, stats.Mean(levels)),
 		Endurance:   enduranceOf(t, l),
-		Course:      courseOf(t, l),
+		Course:      courseOf(t),
 		Parts:       partsOf(t),
 	}
 	tellSteps(a.Notes, steps)

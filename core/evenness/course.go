@@ -15,18 +15,15 @@ type Course struct {
 	TuningCents  float64        `json:"tuningCents"`            // how far the strings are out of tune
 }
 
-func courseOf(t follow.Take, l line) Course {
-	c := Course{AskedPasses: max(1, t.Chart.Passes), Passes: t.Passes, Events: make([]follow.Event, 0, len(t.Events)), TuningCents: t.TuningCents}
+func courseOf(t follow.Take) Course {
+	c := Course{AskedPasses: max(1, t.Chart.Passes), Passes: t.Passes, Events: t.Events, TuningCents: t.TuningCents}
+	if c.Events == nil {
+		c.Events = []follow.Event{}
+	}
 	for _, e := range t.Events {
 		if e.Kind == follow.Left {
 			last := e.Before - 1
 			c.StoppedAfter = &last
-		}
-		c.Events = append(c.Events, e)
-	}
-	for i, e := range c.Events {
-		if e.Kind == follow.Hesitation || e.Kind == follow.Stop {
-			c.Events[i].Seconds = l.shiftAt(t.Matches[e.Before].Chart.Beat)
 		}
 	}
 	return c

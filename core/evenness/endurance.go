@@ -52,8 +52,7 @@ func thirdOf(t follow.Take, l line, matches []follow.Match) (Third, []float64) {
 	var beats, onsets []float64
 	for _, m := range matches {
 		if m.Status == follow.Played {
-			waited := l.at(m.Chart.Beat) - l.start - l.secondsPerBeat*m.Chart.Beat
-			beats, onsets = append(beats, m.Chart.Beat), append(onsets, m.Heard.Onset-waited)
+			beats, onsets = append(beats, m.Chart.Beat), append(onsets, m.Heard.Onset-l.waited(m.Chart.Beat))
 		}
 	}
 	own := fit(beats, onsets, nil, l.secondsPerBeat)

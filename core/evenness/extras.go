@@ -26,25 +26,17 @@ type Extra struct {
 }
 
 func extrasOf(t follow.Take) []Extra {
+	heard := t.Timeline()
 	out := make([]Extra, 0, len(t.Extras))
 	for _, e := range t.Extras {
-		out = append(out, Extra{e.Onset, t.MIDI(e), e.LevelDB, extraKind(t, e)})
+		out = append(out, Extra{e.Onset, t.MIDI(e), e.LevelDB, extraKind(t, heard, e)})
 	}
 	return out
 }
 
-func extraKind(t follow.Take, e listen.Note) ExtraKind {
+func extraKind(t follow.Take, heard follow.Timeline, e listen.Note) ExtraKind {
 	midi := t.MIDI(e)
-	before, after := -1, -1
-	for i, m := range t.Matches {
-		switch {
-		case m.Status == follow.Missed:
-		case m.Heard.Onset <= e.Onset:
-			before = i
-		case after < 0:
-			after = i
-		}
-	}
+	before, after := heard.Around(e.Onset)
 	for _, i := range []int{before, after} {
 		if i >= 0 && (t.MIDI(t.Matches[i].Heard)-midi)%12 == 0 { // an octave is the listener's doing
 			return Repeated

@@ -2,23 +2,21 @@ package evenness
 
 import (
 	"slices"
+	"sort"
 
 	"manudrill/core/follow"
 	"manudrill/core/stats"
 )
 
-// A line gives the time of a beat: start + secondsPerBeat × beat, and from each break on by
-// so much later or earlier. All segments have one tempo.
+// A line gives the time of a beat: start + secondsPerBeat × beat, with a start of its own for
+// each segment. All segments have one tempo.
 type line struct {
-	start, secondsPerBeat float64
-	breaks                []shift
+	secondsPerBeat float64
+	segments       []segment // in order; one at least
 }
 
-// A shift is where the player waited, or went on from another note.
-type shift struct {
-	beat    float64 // from which on all is later
-	seconds float64
-}
+// A segment is what was played without a wait or a jump.
+type segment struct{ from, start float64 } // beat; s
 
 // lineOf draws the least-squares line through the notes that were played right, for each
 // segment of the take from a start of its own.
@@ -46,7 +44,7 @@ func lineOf(t follow.Take) line {
 // beats in each it keeps the tempo given.
 func fit(beats, onsets []float64, breaks []int, secondsPerBeat float64) line {
 	if len(beats) == 0 {
-		return line{secondsPerBeat: secondsPerBeat}
+		return line{secondsPerBeat, []segment{{}}}
 	}
 	breaks = append(slices.Clip(breaks), len(beats))
 	var sxx, sxy float64
@@ -65,55 +63,54 @@ func fit(beats, onsets []float64, breaks []int, secondsPerBeat float64) line {
 	l := line{secondsPerBeat: secondsPerBeat}
 	from = 0
 	for _, to := range breaks {
-		start := stats.Mean(onsets[from:to]) - secondsPerBeat*stats.Mean(beats[from:to])
-		if from == 0 {
-			l.start = start
-		} else {
-			l.breaks = append(l.breaks, shift{beats[from], start - l.at(beats[from]) + secondsPerBeat*beats[from]})
-		}
+		l.segments = append(l.segments, segment{beats[from], stats.Mean(onsets[from:to]) - secondsPerBeat*stats.Mean(beats[from:to])})
 		from = to
 	}
 	return l
 }
 
-// at is the time of a beat.
-func (l line) at(beat float64) float64 {
-	t := l.start + l.secondsPerBeat*beat
-	for _, s := range l.breaks {
-		if beat >= s.beat {
-			t += s.seconds
-		}
-	}
-	return t
+// in returns the index of the segment in which a beat lies; what is before the first belongs
+// to it.
+func (l line) in(beat float64) int {
+	return max(0, sort.Search(len(l.segments), func(i int) bool { return l.segments[i].from > beat })-1)
 }
+
+// at is the time of a beat.
+func (l line) at(beat float64) float64 { return l.segments[l.in(beat)].start + l.secondsPerBeat*beat }
+
+// waited is by how much the segment of a beat is later than the first, s.
+func (l line) waited(beat float64) float64 { return l.segments[l.in(beat)].start - l.segments[0].start }
 
 // beatAt is the beat at a time; while the player waited, the one to come.
 func (l line) beatAt(t float64) float64 {
-	waited := 0.0
-	for _, s := range l.breaks {
-		if t < l.at(s.beat) {
-			return min(s.beat, (t-l.start-waited)/l.secondsPerBeat)
-		}
-		waited += s.seconds
+	later := l.segments[1:]
+	next := sort.Search(len(later), func(i int) bool { return t < later[i].start+l.secondsPerBeat*later[i].from })
+	beat := (t - l.segments[next].start) / l.secondsPerBeat
+	if next < len(later) {
+		return min(later[next].from, beat)
 	}
-	return (t - l.start - waited) / l.secondsPerBeat
+	return beat
 }
 
 // off returns by how much, in ms, an onset comes after its beat on the line.
 func (l line) off(beat, onset float64) float64 { return 1000 * (onset - l.at(beat)) }
 
 // across reports whether a new segment begins between two beats.
-func (l line) across(from, to float64) bool {
-	return slices.ContainsFunc(l.breaks, func(s shift) bool { return from < s.beat && s.beat <= to })
-}
+func (l line) across(from, to float64) bool { return l.in(from) != l.in(to) }
 
-// shiftAt is by how much all is later from a beat, or the next that was played, on than
-// before it, s.
-func (l line) shiftAt(beat float64) float64 {
-	for _, s := range l.breaks {
-		if s.beat >= beat {
-			return s.seconds
+// timed are events with how long the player waited by the line, s: from a note that was due,
+// or the next that was played, on all is so much later than before it.
+func (l line) timed(t follow.Take) []follow.Event {
+	events := slices.Clone(t.Events)
+	for i, e := range events {
+		if e.Kind != follow.Hesitation && e.Kind != follow.Stop {
+			continue
+		}
+		due := t.Matches[e.Before].Chart.Beat
+		next := sort.Search(len(l.segments), func(i int) bool { return l.segments[i].from >= due })
+		if next > 0 && next < len(l.segments) {
+			events[i].Seconds = l.segments[next].start - l.segments[next-1].start
 		}
 	}
-	return 0
+	return events
 }

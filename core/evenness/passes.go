@@ -1,8 +1,6 @@
 package evenness
 
 import (
-	"slices"
-
 	"manudrill/core/follow"
 	"manudrill/core/stats"
 	"manudrill/core/tempo"
@@ -13,14 +11,14 @@ import (
 func passesOf(t follow.Take, l line) []Pass {
 	size := len(t.Chart.Notes)
 	passes := make([]Pass, len(t.Matches)/size)
+	extras, interrupted := extrasIn(t, l, len(passes)), interruptedOf(t, l, len(passes))
 	for p := range passes {
 		matches := t.Matches[p*size : (p+1)*size]
-		asked := float64(size + extrasIn(t, l, p))
 		passes[p] = Pass{p, tempo.PassFigures{
-			RightPercent:  100 * float64(len(levelsOf(matches))) / asked,
+			RightPercent:  100 * float64(len(levelsOf(matches))) / float64(size+extras[p]),
 			SpreadPercent: 100 * stats.PopStdDev(deviations(matches, l)) / intervalMs(t, l),
 			LevelSpreadDB: stats.PopStdDev(levelsOf(matches)),
-			Interrupted:   interrupted(t, p, l),
+			Interrupted:   interrupted[p],
 		}}
 	}
 	return passes
@@ -29,19 +27,28 @@ func passesOf(t follow.Take, l line) []Pass {
 // longWait is how much of an interval a player may wait within a pass that is clean.
 const longWait = 0.5
 
-// interrupted reports whether a pass was not played through: there is a longer wait in it,
+// interruptedOf reports which passes were not played through: there is a longer wait in them,
 // or the player went back or left notes out. Between passes one may wait.
-func interrupted(t follow.Take, pass int, l line) bool {
+func interruptedOf(t follow.Take, l line, passes int) []bool {
 	size := len(t.Chart.Notes)
-	return slices.ContainsFunc(t.Events, func(e follow.Event) bool {
-		switch within := e.Before - pass*size; e.Kind {
-		case follow.Stop, follow.Hesitation:
-			return within > 0 && within < size && 1000*e.Seconds > longWait*intervalMs(t, l)
-		case follow.Replay, follow.Skip:
-			return within > 0 && within < size || *e.To > pass*size && *e.To < (pass+1)*size
+	out := make([]bool, passes)
+	within := func(index int) {
+		if pass := index / size; pass < passes && index%size > 0 {
+			out[pass] = true
 		}
-		return false
-	})
+	}
+	for _, e := range t.Events {
+		switch e.Kind {
+		case follow.Stop, follow.Hesitation:
+			if 1000*e.Seconds > longWait*intervalMs(t, l) {
+				within(e.Before)
+			}
+		case follow.Replay, follow.Skip:
+			within(e.Before)
+			within(*e.To)
+		}
+	}
+	return out
 }
 
 // PlayedThrough are the passes but for one in which the drill was left, and those after:
@@ -63,14 +70,13 @@ func (a Analysis) Result() tempo.Result {
 	return r
 }
 
-// extrasIn counts the extra notes that fall into pass p by the line; those
+// extrasIn counts the extra notes that fall into each pass by the line; those
 // before the first or after the last pass belong to these.
-func extrasIn(t follow.Take, l line, p int) int {
-	n, last := 0, len(t.Matches)/len(t.Chart.Notes)-1
+func extrasIn(t follow.Take, l line, passes int) []int {
+	n := make([]int, passes)
 	for _, e := range t.Extras {
-		if at, _ := t.Chart.Place(l.beatAt(e.Onset), last+1); at == p {
-			n++
-		}
+		pass, _ := t.Chart.Place(l.beatAt(e.Onset), passes)
+		n[pass]++
 	}
 	return n
 }

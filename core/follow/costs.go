@@ -4,22 +4,23 @@ package follow
 // often it happens, a note, to a student who practises (common practice, no count). Only
 // how they stand to each other decides.
 const (
-	costMissed  = 4.0  // a note is left out, or sounds so softly that it is not heard
-	costExtra   = 4.0  // a note besides: a string touched, somebody else
-	costWrong   = 5.2  // cheaper than one missed and one too many, and dearer than either
-	costOctave  = 2.4  // the listener takes a note for its octave: see [samePitch]
-	costHidden  = 3.6  // at its time, of a pitch that strings which ring on hide: see [hidden]
-	costLate    = 4.8  // at most, for an interval of the wrong length: anybody may wait
-	costAgain   = 3.4  // the same note is struck again, and what follows goes on from there
-	costAtFirst = 4.5  // the first note is: rather than that something else was heard before
+	costMissed = 4.0 // a note is left out, or sounds so softly that it is not heard
+	costExtra  = 4.0 // a note besides: a string touched, somebody else
+	costWrong  = 5.2 // cheaper than one missed and one too many, and dearer than either
+	costOctave = 2.4 // the listener takes a note for its octave: see [samePitch]
+	costHidden = 3.6 // at its time, of a pitch that strings which ring on hide: see [hidden]
+	costLate   = 4.8 // at most, for an interval of the wrong length: anybody may wait
+
+	costAgain   = 3.4  // a note is struck again, and what follows goes on from there
+	costAtFirst = 4.5  // the first note is: dearer than an extra note before it
 	costMended  = 1.2  // a wrong note is followed by the right one: who hears it plays it again
 	costBegin   = 6.5  // the player begins the pass again
-	costBack    = 7.5  // or goes back to a note of it
-	costAfar    = 0.05 // each note that lies between
-	costOn      = 12.0 // or goes on further on
-	costOver    = 0.3  // each note that is left out
+	costBack    = 7.5  // the player goes back to a later note of the pass than its first
+	costAfar    = 0.05 // more for each note that is gone back over
+	costOn      = 12.0 // the player skips ahead
+	costOver    = 0.3  // more for each note but one that is left out
 	costLeft    = 10.0 // the drill is left before its end
-	costMoved   = 14.0 // the whole take on other frets
+	costMoved   = 14.0 // the whole take is played on other frets
 )
 
 // lateStart makes notes missed at the start a trifle dearer than others: where a

@@ -43,12 +43,13 @@ func (t *Take) findClicks() {
 	if !ok {
 		return
 	}
+	heard := t.Timeline()
 	t.takeTicks(func(e listen.Note) bool {
-		if !t.beatsApart(e.Onset, beat) {
+		before, after := heard.Around(e.Onset)
+		if before < 0 || !t.beatsApart(e.Onset, beat) {
 			return false
 		}
-		before, last := t.before(e.Onset)
-		return last || before != nil && samePitch(t.MIDI(*before), t.MIDI(e))
+		return after < 0 || samePitch(t.MIDI(t.Matches[before].Heard), t.MIDI(e))
 	})
 }
 
@@ -68,23 +69,6 @@ func (t *Take) countInBeat() (float64, bool) {
 		}
 	}
 	return 0, false
-}
-
-// before returns the note of the chart that was heard last before a time, and whether it
-// is the last.
-func (t *Take) before(at float64) (n *listen.Note, last bool) {
-	last = true
-	for i := range t.Matches {
-		m := &t.Matches[i]
-		switch {
-		case m.Status == Missed:
-		case m.Heard.Onset < at:
-			n = &m.Heard
-		default:
-			last = false
-		}
-	}
-	return n, last && n != nil
 }
 
 // takeTicks makes ticks of some of the extras.

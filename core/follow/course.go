@@ -165,32 +165,19 @@ func (r *reading) match(p laid) Match {
 // repeats tells extra notes that strike the one before again, and after which the player
 // went on in time.
 func (t *Take) repeats() {
-	told := map[float64]bool{}
-	for _, e := range t.Events {
-		told[e.T] = true
-		if e.Kind == Correction {
-			told[e.T-e.Seconds] = true
-		}
-	}
+	told, heard, last := t.Events, t.Timeline(), t.Last()
 	before := -1 // the note after which the last extra note came
 	for _, e := range t.Extras {
-		i := t.lastBefore(e.Onset)
-		if first := i != before; first && i >= 0 && i != t.Last() && !told[e.Onset] && samePitch(t.MIDI(t.Matches[i].Heard), t.MIDI(e)) {
+		i, _ := heard.Around(e.Onset)
+		for len(told) > 0 && told[0].T < e.Onset {
+			told = told[1:]
+		}
+		known := len(told) > 0 && told[0].Tells(e.Onset)
+		if first := i != before; first && i >= 0 && i != last && !known && samePitch(t.MIDI(t.Matches[i].Heard), t.MIDI(e)) {
 			t.happened(Event{Kind: Double, Before: i + 1, T: e.Onset, Seconds: e.Onset - t.Matches[i].Heard.Onset})
 		}
 		before = i
 	}
-}
-
-// lastBefore is the index of the last match that was heard before a time, −1 for none.
-func (t *Take) lastBefore(at float64) int {
-	last := -1
-	for i, m := range t.Matches {
-		if m.Status != Missed && m.Heard.Onset < at {
-			last = i
-		}
-	}
-	return last
 }
 
 // unfinished is how many notes must be missing at the end for the drill to have
@@ -200,7 +187,7 @@ const unfinished = 3
 // left tells where the drill was left before its end.
 func (t *Take) left() {
 	last := t.Last()
-	if missing := len(t.Matches) - 1 - last; last >= 0 && missing > unfinished-1 {
+	if missing := len(t.Matches) - 1 - last; last >= 0 && missing >= unfinished {
 		t.happened(Event{Kind: Left, Before: last + 1, T: t.Matches[last].Heard.Onset, Notes: missing})
 	}
 }

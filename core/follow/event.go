@@ -2,6 +2,7 @@ package follow
 
 import (
 	"cmp"
+	"math"
 	"slices"
 )
 
@@ -30,11 +31,25 @@ type Event struct {
 	To        *int      `json:"to,omitempty"`        // and of the one that was played instead
 	Pass      int       `json:"pass"`                // from 0
 	T         float64   `json:"t"`                   // when the player went on, s
-	Seconds   float64   `json:"seconds,omitempty"`   // waited, or between the notes about it
-	Notes     int       `json:"notes,omitempty"`     // played before in vain, or left out
+	Seconds   float64   `json:"seconds,omitempty"`   // waited; or from the note before to the one after
+	Notes     int       `json:"notes,omitempty"`     // that are played once more, or left out
 	Semitones int       `json:"semitones,omitempty"` // higher (+) or lower
 	Share     float64   `json:"share,omitempty"`     // of the first of two notes in the time of both
 }
+
+// Tells reports whether the event tells of an extra note, by when that came, s.
+func (e Event) Tells(at float64) bool {
+	switch e.Kind {
+	case Double:
+		return math.Abs(e.T-at) < SameTime
+	case Correction:
+		return math.Abs(e.T-e.Seconds-at) < SameTime
+	}
+	return false
+}
+
+// SameTime is how far apart two times of one note may be reckoned, s.
+const SameTime = 1e-6
 
 // happened notes an event.
 func (t *Take) happened(e Event) {
@@ -50,4 +65,11 @@ func (t *Take) inOrder() {
 }
 
 // BreaksAt reports whether a new line of time begins at a match.
-func (t Take) BreaksAt(match int) bool { return slices.Contains(t.Breaks, match) }
+func (t Take) BreaksAt(match int) bool { return t.breaksWithin(match-1, match) }
+
+// breaksWithin reports whether a new line begins after one match and up to another. Breaks
+// must be in order.
+func (t Take) breaksWithin(after, upTo int) bool {
+	i, _ := slices.BinarySearch(t.Breaks, after+1)
+	return i < len(t.Breaks) && t.Breaks[i] <= upTo
+}

@@ -208,7 +208,7 @@ func TestOnlyTheLastBeginningCounts(t *testing.T) {
 		c := pairs(t)
 		all := exact(c, 2, 90)
 		heard := all
-		for range rapid.IntRange(1, 3).Draw(t, "times") {
+		for range rapid.IntRange(1, 12).Draw(t, "times") {
 			part := rapid.IntRange(3, 15).Draw(t, "notes")
 			heard = goingOn(all[:part], heard, rapid.Float64Range(0.3, 2).Draw(t, "pause"))
 		}

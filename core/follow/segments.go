@@ -4,6 +4,8 @@ import (
 	"cmp"
 	"math"
 	"slices"
+
+	"manudrill/core/stats"
 )
 
 // How long an interval must be, beyond its own length, for the player to have waited: more
@@ -45,10 +47,10 @@ func (t *Take) findWaits() {
 	if len(gaps) < 4 {
 		return
 	}
-	spread := spreadOf(gaps)
+	spread, habits := spreadOf(gaps), t.habits(gaps)
 	for k, g := range gaps {
 		wait := math.Abs(g.excess) > max(waitSpreads*spread, waitShare*g.asked, waitSeconds)
-		if !wait || !t.stays(gaps, k) || g.excess < g.asked && t.trait(gaps, k) {
+		if !wait || !stays(gaps, k) || g.excess < g.asked && habits.trait(t.stepKind(g.to), g.excess) {
 			continue
 		}
 		t.Breaks = append(t.Breaks, g.to)
@@ -82,11 +84,6 @@ func (t *Take) gaps(at []int) []gap {
 	return gaps
 }
 
-// breaksWithin reports whether a new line begins after one match and up to another.
-func (t *Take) breaksWithin(after, upTo int) bool {
-	return slices.ContainsFunc(t.Breaks, func(b int) bool { return after < b && b <= upTo })
-}
-
 // spreadOf is the standard deviation of the intervals, by their median deviation, which no
 // wait moves; at the least what the ear hardly tells.
 func spreadOf(gaps []gap) float64 {
@@ -94,11 +91,11 @@ func spreadOf(gaps []gap) float64 {
 	for i, g := range gaps {
 		off[i] = g.excess
 	}
-	middle := medianOf(off)
+	middle := stats.Median(off)
 	for i := range off {
 		off[i] = math.Abs(off[i] - middle)
 	}
-	return max(toSpread*medianOf(off), leastSpread)
+	return max(toSpread*stats.Median(off), leastSpread)
 }
 
 // toSpread makes a standard deviation of a median deviation of normal values, and leastSpread
@@ -108,15 +105,10 @@ const (
 	leastSpread = 0.003
 )
 
-func medianOf(x []float64) float64 {
-	in := slices.Sorted(slices.Values(x))
-	return (in[(len(in)-1)/2] + in[len(in)/2]) / 2
-}
-
 // stays reports whether what comes after an interval is as late as its first note, or as
 // early: the lines either side lie apart by more than half of it. With nothing after it a
 // wait must be longer than the interval itself.
-func (t *Take) stays(gaps []gap, k int) bool {
+func stays(gaps []gap, k int) bool {
 	g := gaps[k]
 	var before, after []float64
 	sum := 0.0
@@ -132,26 +124,36 @@ func (t *Take) stays(gaps []gap, k int) bool {
 	if len(after) == 0 {
 		return g.excess > g.asked
 	}
-	shift := g.excess + medianOf(append(after, 0))
+	shift := g.excess + stats.Median(append(after, 0))
 	if len(before) > 0 {
-		shift -= medianOf(append(before, 0))
+		shift -= stats.Median(append(before, 0))
 	}
 	return math.Abs(shift) > math.Abs(g.excess)/2 && (shift > 0) == (g.excess > 0)
 }
 
-// trait reports whether steps of the same kind are often off as far.
-func (t *Take) trait(gaps []gap, k int) bool {
-	kind, all, alike := t.stepKind(gaps[k].to), 0, 0
+// Habits are by how much the steps of one kind were too long, s, in order.
+type habits map[stepKind][]float64
+
+func (t *Take) habits(gaps []gap) habits {
+	of := habits{}
 	for _, g := range gaps {
-		if t.stepKind(g.to) != kind {
-			continue
-		}
-		all++
-		if g.excess/gaps[k].excess > 0.5 {
-			alike++
-		}
+		kind := t.stepKind(g.to)
+		of[kind] = append(of[kind], g.excess)
 	}
-	return alike >= fewestOf && float64(alike) >= traitShare*float64(all)
+	for _, all := range of {
+		slices.Sort(all)
+	}
+	return of
+}
+
+// trait reports whether steps of a kind are often off by more than half as far.
+func (h habits) trait(kind stepKind, excess float64) bool {
+	all := h[kind]
+	alike, _ := slices.BinarySearch(all, excess/2)
+	if excess > 0 {
+		alike = len(all) - alike
+	}
+	return alike >= fewestOf && float64(alike) >= traitShare*float64(len(all))
 }
 
 // A stepKind is what makes one step like another for the hand.

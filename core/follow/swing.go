@@ -1,6 +1,10 @@
 package follow
 
-import "math"
+import (
+	"math"
+
+	"manudrill/core/stats"
+)
 
 // From which share of the time of two notes on the first of them is swung, and up to which:
 // one of three quarters is a dotted rhythm (common practice). Below the least it is a finger
@@ -92,5 +96,5 @@ func shareOf(pairs []swungPair) float64 {
 	for i, p := range pairs {
 		shares[i] = p.share
 	}
-	return medianOf(shares)
+	return stats.Median(shares)
 }

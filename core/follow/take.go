@@ -61,7 +61,7 @@ const (
 )
 
 // Foreign reports whether the take is hardly of this chart, another drill or
-// none: few of the notes that count are its own, or few of its own up to the last are
+// none: few of the notes played, but for those set aside, are its own, or few of its own up to the last are
 // played. A player who stops early has still played it.
 func (t Take) Foreign() bool {
 	played := t.Count(Played)
@@ -70,23 +70,25 @@ func (t Take) Foreign() bool {
 	return len(t.Matches) == 0 || played < enough || float64(played) < foreignShare*float64(max(heard, t.Last()+1))
 }
 
-// A course that leaves the order of the notes so often, of the notes played, is that of
-// something else which has some notes in common; a few times anybody may.
+// Where one in leapsOf of the notes is found only by going back, skipping or correcting,
+// something else was played that has some notes in common. That often, up to fewLeaps times,
+// anybody may.
 const (
 	leapsOf  = 4
 	fewLeaps = 4
 )
 
-// leaps reports whether the notes are only found by leaping about the chart.
+// leaps reports whether the notes are only found by leaping about the chart. To begin again is
+// no leap, however often.
 func (t Take) leaps() bool {
 	n := 0
 	for _, e := range t.Events {
 		switch e.Kind {
-		case Restart, Replay, Skip, Correction:
+		case Replay, Skip, Correction:
 			n++
 		}
 	}
-	return n > fewLeaps && leapsOf*n > t.Count(Played)
+	return n > fewLeaps && leapsOf*n > t.Count(Played)+len(t.Aside)
 }
 
 // Last returns the index of the last chart note that was played at all, −1 for

@@ -9,6 +9,7 @@ import (
 	"manudrill/core/evenness"
 	"manudrill/core/follow"
 	"manudrill/core/listen"
+	"manudrill/core/stats"
 )
 
 // A Mark is what is shown of a note while a take is played. The verdict afterwards knows
@@ -86,7 +87,7 @@ func (f *Follower) Began(t float64) []Mark {
 	if !f.following {
 		return nil
 	}
-	i, ok := f.nearest(t-median(f.off), f.began+1)
+	i, ok := f.nearest(t-stats.Median(f.off), f.began+1)
 	if !ok {
 		return nil
 	}
@@ -102,7 +103,7 @@ func (f *Follower) Told(n listen.Note) []Mark {
 	if !f.following {
 		return f.find(n)
 	}
-	i, ok := f.nearest(n.Onset-median(f.off), f.told+1)
+	i, ok := f.nearest(n.Onset-stats.Median(f.off), f.told+1)
 	if !ok {
 		f.trust(false)
 		return nil
@@ -132,7 +133,7 @@ func (f *Follower) lay(i int, n listen.Note) {
 
 // isIt reports whether a complete note is that of the chart.
 func (f *Follower) isIt(i int, n listen.Note) bool {
-	return follow.Fits(f.notes[i].MIDI, n, median(f.sharps), f.lowest)
+	return follow.Fits(f.notes[i].MIDI, n, stats.Median(f.sharps), f.lowest)
 }
 
 func (f *Follower) mark(i int, n listen.Note) Mark {
@@ -225,7 +226,7 @@ func (f *Follower) nearest(t float64, from int) (index int, ok bool) {
 }
 
 func (f *Follower) timing(index int, t float64) Marked {
-	reference := median(f.off)
+	reference := stats.Median(f.off)
 	if f.delay != nil {
 		reference = *f.delay
 	}
@@ -241,12 +242,4 @@ func (f *Follower) timing(index int, t float64) Marked {
 // lately puts one more to the latest.
 func lately[T any](of []T, one T) []T {
 	return append(slices.Clone(of[max(0, len(of)-looksAt+1):]), one)
-}
-
-func median(of []float64) float64 {
-	if len(of) == 0 {
-		return 0
-	}
-	in := slices.Sorted(slices.Values(of))
-	return (in[(len(in)-1)/2] + in[len(in)/2]) / 2
 }

@@ -3,9 +3,9 @@ package progress
 import (
 	"fmt"
 	"math"
-	"slices"
 	"time"
 
+	"manudrill/core/stats"
 	"manudrill/core/tempo"
 )
 
@@ -102,13 +102,13 @@ func paceOf(weeks []Week) (pace, bool) {
 	for i := range t {
 		starts[i] = y[i] - all.Value*t[i]
 	}
-	start := median(starts)
+	start := stats.Median(starts)
 	for i, s := range starts {
 		starts[i] = math.Abs(s - start)
 	}
 	return pace{
 		weeks: len(weeks),
-		now:   y[len(y)-1], fitted: start + all.Value*t[len(t)-1], noise: median(starts),
+		now:   y[len(y)-1], fitted: start + all.Value*t[len(t)-1], noise: stats.Median(starts),
 		best: max(all.Value, late.Value), worst: min(all.Value, late.Value),
 	}, true
 }
@@ -119,10 +119,6 @@ func (r Record) step() float64 {
 		return 0
 	}
 	return r.speed(r.Rungs[1]) - r.speed(r.Rungs[0])
-}
-
-func median(values []float64) float64 {
-	return middle(slices.Sorted(slices.Values(values)))
 }
 
 func after(today time.Time, weeks float64) time.Time {

@@ -17,6 +17,9 @@ type Act struct {
 	Seconds float64          `json:"seconds,omitempty"` // waited beyond the interval; until a note is struck again or corrected
 }
 
+// mostActs is how many there may be in a take.
+const mostActs = 100
+
 // mostSeconds is how long an act may take.
 const mostSeconds = 60
 
@@ -46,13 +49,26 @@ type turn struct {
 	aside bool    // it is played once more later
 }
 
+// acts are all that the player does in the course of a take.
+func (p Player) acts() []Act {
+	acts := slices.Clone(p.Course)
+	if p.PauseBefore > 0 {
+		acts = append(acts, Act{Kind: follow.Stop, Before: p.PauseBefore, Seconds: p.PauseSeconds})
+	}
+	if p.StopAfter > 0 {
+		acts = append(acts, Act{Kind: follow.Left, Before: p.StopAfter})
+	}
+	return acts
+}
+
 // turns are the notes in the order in which they are played.
 func (p Player) turns(c chart.Chart, notes []chart.Note, secondsPerBeat float64) []turn {
 	var out []turn
-	done := make([]bool, len(p.Course))
+	acts := p.acts()
+	done := make([]bool, len(acts))
 	late := 0.0
 	for i := 0; i < len(notes); i++ {
-		for k, act := range p.Course {
+		for k, act := range acts {
 			if done[k] || act.Before != i {
 				continue
 			}

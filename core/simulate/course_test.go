@@ -1,6 +1,7 @@
 package simulate_test
 
 import (
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -61,6 +62,7 @@ func TestAPlayerCannotDoWhatMakesNoSense(t *testing.T) {
 	} {
 		assert.Error(t, simulate.Player{Course: []simulate.Act{act}}.Validate(), "%+v", act)
 	}
+	assert.Error(t, simulate.Player{Course: slices.Repeat([]simulate.Act{{Kind: follow.Stop, Before: 1}}, 101)}.Validate())
 	assert.Error(t, simulate.Player{Transpose: 30}.Validate())
 	assert.Error(t, simulate.Player{Swing: 0.9}.Validate())
 }

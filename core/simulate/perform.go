@@ -45,7 +45,7 @@ func (p Player) Perform(c chart.Chart, start float64) []Stroke {
 	step := 60 / bpm / float64(c.NotesPerBeat)
 	var out []Stroke
 	for _, n := range notes[:min(p.FalseStart, len(notes))] {
-		out = append(out, Stroke{T: start + n.Beat*60/bpm, Index: -1, String: n.String, MIDI: n.MIDI, Attack: n.Attack, LevelDB: pickedDB})
+		out = append(out, Stroke{T: start + n.Beat*60/bpm, Index: -1, Aside: true, String: n.String, MIDI: n.MIDI, Attack: n.Attack, LevelDB: pickedDB})
 	}
 	if len(out) > 0 {
 		start = out[len(out)-1].T + beginAgain
@@ -54,9 +54,6 @@ func (p Player) Perform(c chart.Chart, start float64) []Stroke {
 	clock := 0.0
 	for _, turn := range p.turns(c, notes, 60/bpm) {
 		i, n := turn.index, notes[turn.index]
-		if p.StopAfter > 0 && i >= p.StopAfter {
-			break
-		}
 		if p.Free {
 			clock += rng.NormFloat64() * p.ClockMs / 1000
 		} else {
@@ -64,7 +61,7 @@ func (p Player) Perform(c chart.Chart, start float64) []Stroke {
 		}
 		through := float64(i) / float64(len(notes))
 		tired := 1 + p.FatiguePercent/100*through
-		due := start + n.Beat*60/bpm + turn.late + p.waited(i) + p.swung(n.Beat*float64(c.NotesPerBeat), step)
+		due := start + n.Beat*60/bpm + turn.late + p.swung(n.Beat*float64(c.NotesPerBeat), step)
 		s := Stroke{
 			T: due + p.drifted(through, len(notes), step) + clock + rng.NormFloat64()*tired*p.MotorMs/1000, Due: due,
 			Index: i, String: n.String, MIDI: n.MIDI + p.Transpose, Attack: n.Attack,
@@ -114,14 +111,6 @@ func wrongBy(notes []chart.Note, i int) int {
 		return -by
 	}
 	return by
-}
-
-// waited is how long the player has waited before note i.
-func (p Player) waited(i int) float64 {
-	if p.PauseBefore > 0 && i >= p.PauseBefore {
-		return p.PauseSeconds
-	}
-	return 0
 }
 
 // swung is how much later than written a note comes that lies on so many divisions of the

@@ -101,6 +101,9 @@ func (p Player) Validate() error {
 	if p.Transpose < -24 || p.Transpose > 24 {
 		return fmt.Errorf("the player plays %d semitones off; set it from -24 to 24", p.Transpose)
 	}
+	if len(p.Course) > mostActs {
+		return fmt.Errorf("the player does %d things in the course of a take; %d is the most", len(p.Course), mostActs)
+	}
 	for _, a := range p.Course {
 		if err := a.validate(); err != nil {
 			return err

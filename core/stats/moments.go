@@ -2,6 +2,7 @@ package stats
 
 import (
 	"math"
+	"slices"
 
 	"gonum.org/v1/gonum/floats"
 )
@@ -12,6 +13,15 @@ func Mean(x []float64) float64 {
 		return 0
 	}
 	return floats.Sum(x) / float64(len(x))
+}
+
+// Median is the middle of x, or the mean of the two middle ones; 0 for none.
+func Median(x []float64) float64 {
+	if len(x) == 0 {
+		return 0
+	}
+	in := slices.Sorted(slices.Values(x))
+	return (in[(len(in)-1)/2] + in[len(in)/2]) / 2
 }
 
 // StdDev is the standard deviation of x as a sample of more, 0 for fewer than two.

@@ -32,7 +32,7 @@ func (g Gate) Fault(f PassFigures) string {
 	right, timing, level := tenth(f.RightPercent), tenth(f.SpreadPercent), tenth(f.LevelSpreadDB)
 	switch {
 	case f.Interrupted:
-		return "you stopped and went on, or left something out"
+		return "you stopped, went back or left something out"
 	case right < g.RightPercent:
 		return fmt.Sprintf("%.1f %% of the notes were right, the gate asks for %g %%", right, g.RightPercent)
 	case timing > g.SpreadPercent:

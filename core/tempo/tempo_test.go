@@ -133,7 +133,7 @@ func TestDecisions(t *testing.T) {
 		"target":                  {100, []tempo.Result{take(100, clean, clean, clean)}, tempo.Hold, 100, "Target reached"},
 		"evenly but slower":       {76, []tempo.Result{take(70, clean, clean, clean)}, tempo.Hold, 76, "You played at 70 bpm instead of 76"},
 		"within the tolerance":    {76, []tempo.Result{take(78.9, clean, clean, clean)}, tempo.Up, 84, "go up"},
-		"a stop inside":           {76, []tempo.Result{take(76, clean, clean, stopped)}, tempo.Hold, 76, "in the last pass you stopped and went on"},
+		"a stop inside":           {76, []tempo.Result{take(76, clean, clean, stopped)}, tempo.Hold, 76, "in the last pass you stopped, went back or left something out"},
 		"a stop in each of two":   {76, []tempo.Result{take(76, stopped), take(76, stopped, stopped)}, tempo.Hold, 76, "Stay at 76"},
 		"on other frets":          {76, []tempo.Result{{HeldBPM: 76, Transposed: 1, Passes: []tempo.PassFigures{clean, clean, clean}}}, tempo.Hold, 76, "on other frets than written"},
 		"another drill":           {76, []tempo.Result{{HeldBPM: 76, Foreign: true, Passes: []tempo.PassFigures{clean, clean, clean}}}, tempo.Hold, 76, "does not match"},
