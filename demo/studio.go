@@ -16,7 +16,14 @@ import (
 const instructor = "Oda Fernwick"
 
 func gate(right, spread, level float64, passes int) tempo.Gate {
-	return tempo.Gate{RightPercent: right, SpreadPercent: spread, LevelSpreadDB: level, PassesInARow: passes}
+	return tempo.Gate{RightPercent: right, SpreadPercent: spread, LevelSpreadDB: level, PassesInARow: passes, GapsPercent: 33, RingingPercent: 33}
+}
+
+// forgiving is a gate that does not ask how the notes join: in drills of students who are to
+// work at that first of all.
+func forgiving(g tempo.Gate) tempo.Gate {
+	g.GapsPercent, g.RingingPercent = 0, 0
+	return g
 }
 
 // shelved is a drill with its place in the library.
@@ -49,7 +56,7 @@ func perFret(d *drill.Drill) { d.Attacks.Rule, d.Rhythm.NotesPerBeat = drill.All
 
 var drills = []shelved{
 	made("Hammer-on pairs 1-2, 3-4", slurs(drill.HammerOns, []int{1, 2}, []int{3, 4}),
-		ladder(60, 4, 132, gate(95, 6, 4, 2)), shelf("Slurs", false, "first year", "warm-up"),
+		ladder(60, 4, 132, forgiving(gate(95, 6, 4, 2))), shelf("Slurs", false, "first year", "warm-up"),
 		func(d *drill.Drill) { d.Path.Position = 7 }),
 	made("Pull-off pairs 2-1, 4-2", slurs(drill.PullOffs, []int{1, 2}, []int{2, 4}),
 		ladder(66, 6, 150, gate(95, 7, 4, 2)), shelf("Slurs", true, "second year"),
@@ -58,7 +65,7 @@ var drills = []shelved{
 			d.Rhythm.NotesPerBeat, d.Rhythm.Passes = 4, 3
 		}),
 	made("One finger per fret 1-2-3-4", drill.FingerPerFret{Orders: [][]int{{1, 2, 3, 4}}},
-		ladder(60, 5, 150, gate(95, 7, 4, 2)), shelf("One finger per fret", true, "warm-up"), perFret),
+		ladder(60, 5, 150, forgiving(gate(95, 7, 4, 2))), shelf("One finger per fret", true, "warm-up"), perFret),
 	made("One finger per fret 1-3-2-4", drill.FingerPerFret{Orders: [][]int{{1, 3, 2, 4}}},
 		ladder(72, 6, 156, gate(95, 7, 4, 2)), shelf("One finger per fret", false), perFret),
 	made("Up and down 1-3-4", slurs(drill.BothSlurs, []int{1, 3, 4}),

@@ -210,7 +210,7 @@ func (p playedCourse) untrue(a evenness.Analysis, said advice.Advice) string {
 }
 
 // causes are the findings that blame something: no player here has what they name.
-var causes = []string{"late", "uneven", "hurried", "crossing", "shift", "drift", "click", "tires", "source", "slurs", "gaps", "ringing", "bend"}
+var causes = []string{"late", "uneven", "hurried", "crossing", "shift", "drift", "click", "tires", "way", "source", "slurs", "soft", "gaps", "ringing", "bend"}
 
 // truth is the spread of the notes that count about a line, ms, the tempo and the counts.
 func (p playedCourse) truth() (spread, bpm float64, counts evenness.Counts) {

@@ -42,7 +42,7 @@ type rule struct {
 var (
 	first = []rule{{"foreign", findForeign}, {"course", findCourse}, {"mistakes", findMistakes}}
 	// What joins the notes, and what is left to be said.
-	joining = []rule{{"slurs", findSoftSlurs}, {"gaps", findGaps}, {"ringing", findRinging}, {"bend", findBend}}
+	joining = []rule{{"slurs", findSoftSlurs}, {"soft", findSoftPair}, {"gaps", findGaps}, {"ringing", findRinging}, {"bend", findBend}}
 	after   = []rule{{"yardstick", findYardstick}, {"part", findLeastEven}, {"tires", findTiring}, {"source", findSource}, {"tuning", findTuning}, {"passes", findPasses}}
 )
 
@@ -148,7 +148,14 @@ var attackWords = map[chart.Attack]string{
 
 // wordsOf is a transition as a teacher says it.
 func wordsOf(p evenness.FingerPair) string {
-	return fmt.Sprintf("%s after %s, %s", finger(p.To), finger(p.From), attackWords[p.Attack])
+	over := ""
+	switch {
+	case p.Strings == 1:
+		over = " on the string beside it"
+	case p.Strings > 1:
+		over = fmt.Sprintf(" %d strings away", p.Strings)
+	}
+	return fmt.Sprintf("%s after %s%s, %s", finger(p.To), finger(p.From), over, attackWords[p.Attack])
 }
 
 func findLate(a take) (string, int) {
@@ -253,6 +260,31 @@ func findShift(a take) (string, int) {
 	return fmt.Sprintf("After a shift of the hand the note comes late, by %s.", give(g.MeanMs, "ms")), g.Count
 }
 
+// findWay names the way, there or back, that is less even than the other.
+func findWay(a take) (string, int) {
+	g, other := a.unevenWay()
+	if g == nil {
+		return "", 0
+	}
+	names := [...]string{"way there", "way back"}
+	return fmt.Sprintf("The %s is less even than the %s: its intervals vary by %.0f ms, the others by %.0f.",
+		names[g.Number], names[other.Number], g.SpreadMs.Value, other.SpreadMs.Value), g.Count
+}
+
+// unevenWay returns the way that surely varies more, and the other one.
+func (a take) unevenWay() (uneven, other *evenness.Group) {
+	for i, g := range a.Groups {
+		switch {
+		case g.Kind != evenness.ByWay:
+		case g.Varies:
+			uneven = &a.Groups[i]
+		default:
+			other = &a.Groups[i]
+		}
+	}
+	return uneven, other
+}
+
 func findDrift(a take) (string, int) {
 	return eitherWay(a.Pulse.Drifts, a.Pulse.DriftPercent, "%", "The tempo rises over the take", "The tempo falls over the take")
 }
@@ -282,6 +314,24 @@ func findSoftSlurs(a take) (string, int) {
 		return "", 0
 	}
 	return "Slurred notes are softer than picked ones by " + give(l, "dB") + ": let the fingers fall faster, and pluck with those that leave.", l.Count
+}
+
+// findSoftPair names a pair that is softer than others that start alike.
+func findSoftPair(a take) (string, int) {
+	t := a.soft()
+	if t == nil {
+		return "", 0
+	}
+	return fmt.Sprintf("%s, is soft: %.0f dB softer than the others, %d times.", words.Sentence(wordsOf(t.FingerPair)), t.SofterDB.Value, t.Count), t.Count
+}
+
+func (a take) soft() *evenness.Transition {
+	for i, t := range a.Transitions {
+		if t.Soft {
+			return &a.Transitions[i]
+		}
+	}
+	return nil
 }
 
 // oftenShare is how often something must happen, of the times it could, to be a

@@ -24,7 +24,7 @@ const worthSaying = 0.08
 // explain little beside the first are left out: one thing at a time.
 func (t take) causes() []cause {
 	var all []cause
-	for _, find := range []func(take) (cause, bool){lateCause, unevenCause, hurriedCause, crossingCause, shiftCause, driftCause, clickCause} {
+	for _, find := range []func(take) (cause, bool){lateCause, unevenCause, hurriedCause, crossingCause, shiftCause, wayCause, driftCause, clickCause} {
 		if c, ok := find(t); ok {
 			all = append(all, c)
 		}
@@ -88,6 +88,17 @@ func shiftCause(t take) (cause, bool) {
 		return cause{}, false
 	}
 	return cause{Finding: Finding{"shift", text, count}, share: t.shareOf(count, t.lateGroup(evenness.ByShift).MeanMs.Value)}, true
+}
+
+// wayCause explains what the one way varies more than the other.
+func wayCause(t take) (cause, bool) {
+	text, count := findWay(t)
+	if text == "" {
+		return cause{}, false
+	}
+	g, other := t.unevenWay()
+	more := math.Sqrt(g.SpreadMs.Value*g.SpreadMs.Value - other.SpreadMs.Value*other.SpreadMs.Value)
+	return cause{Finding: Finding{"way", text, count}, share: t.shareOf(count, more)}, true
 }
 
 // driftCause is told with what a steady change of tempo leaves of the notes about their

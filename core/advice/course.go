@@ -3,6 +3,7 @@ package advice
 import (
 	"cmp"
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 
@@ -82,6 +83,10 @@ func (t take) event(e follow.Event) string {
 		return fmt.Sprintf("swung it, the first of each two notes taking %.0f %% of their time", 100*e.Share)
 	case follow.Transposed:
 		return "played " + frets(e.Semitones)
+	case follow.OffBeat:
+		return "came in " + beats(e.Seconds*t.chart.BPM/60)
+	case follow.OtherTempo:
+		return fmt.Sprintf("held %.0f bpm instead of %.0f", e.Share*t.Tempo.AskedBPM, t.Tempo.AskedBPM)
 	}
 	return string(e.Kind)
 }
@@ -109,6 +114,18 @@ func aWhile(seconds float64) string {
 		return "half a second"
 	}
 	return fmt.Sprintf("%.1f s", seconds)
+}
+
+// beats words by how many beats, to the half, a player came in late (+) or early.
+func beats(n float64) string {
+	way := "late"
+	if n < 0 {
+		way = "early"
+	}
+	if n = math.Round(2*math.Abs(n)) / 2; n == 1 {
+		return "a beat " + way
+	}
+	return fmt.Sprintf("%g beats %s", n, way)
 }
 
 // highestCapo is the highest fret that a capo is put on (common practice).

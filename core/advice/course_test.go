@@ -85,3 +85,33 @@ func TestWhatIsBlamedIsNotCalledEven(t *testing.T) {
 	assert.Contains(t, abouts(a), "late")
 	assert.NotContains(t, a.Findings[0].Text, "even")
 }
+
+// Who holds another tempo, or comes in on another beat than the click, hears that; a bar later is
+// on the beat, and nothing is known of a click that nobody has told of.
+func TestWhatWasPlayedBesideTheClick(t *testing.T) {
+	c := chartOf(t, 2)
+	at := func(first float64) *float64 { return &first } // exact begins at 2 s, a beat is 1 s
+	slower := exact(c, func(i int, _ chart.Note) float64 { return float64(i) * 1000 / 3 * 0.1 })
+	for name, of := range map[string]struct {
+		click *float64
+		heard []listen.Note
+		text  string
+	}{
+		"a beat late":  {at(1), exact(c, none), "You came in a beat late. Apart from that it was even: 0 ms."},
+		"beats early":  {at(3.5), exact(c, none), "You came in 1.5 beats early. Apart from that it was even: 0 ms."},
+		"a bar late":   {at(-2), exact(c, none), ""},
+		"on the beat":  {at(2), exact(c, none), ""},
+		"no click":     {nil, exact(c, none), ""},
+		"other tempo":  {at(2), slower, "You held 55 bpm instead of 60. Apart from that it was even: 0 ms."},
+		"begun before": {at(0), slices.Concat(exact(c, none)[:9], waiting(exact(c, none), 0, 4)), "You began again after pass 1, note 9. Apart from that it was even: 0 ms."},
+	} {
+		clicked := c
+		clicked.ClickAt = of.click
+		a := said(clicked, of.heard)
+		if of.text == "" {
+			assert.NotContains(t, abouts(a), "course", name)
+		} else {
+			assert.Equal(t, of.text, a.Findings[0].Text, name)
+		}
+	}
+}

@@ -51,6 +51,9 @@ func remedies(t take, causes []cause) []Remedy {
 			add(spotAlone(t.chart, "the shift", evenness.Shifts))
 		}
 	}
+	if soft := t.soft(); soft != nil {
+		add(pairAlone(t.chart, soft.FingerPair))
+	}
 	for _, c := range causes {
 		if c.About == "late" || c.About == "uneven" {
 			add(higherUp(t.chart, c.pair))
@@ -65,7 +68,7 @@ func abs(n int) int { return max(n, -n) }
 
 // is reports whether one chart note after another is the finger pair.
 func is(p evenness.FingerPair, a, b chart.Note) bool {
-	return a.String == b.String && a.Finger == p.From && b.Finger == p.To && b.Attack == p.Attack
+	return abs(a.String-b.String) == p.Strings && a.Finger == p.From && b.Finger == p.To && b.Attack == p.Attack
 }
 
 // pair returns the first place in the chart where the finger pair is played.
@@ -128,8 +131,12 @@ func pairAlone(c chart.Chart, p evenness.FingerPair) (Remedy, bool) {
 	return Remedy{fmt.Sprintf("The weak pair alone, %d to %d, at %.0f %% of the tempo.", p.From, p.To, 100*slower), d, ladder}, true
 }
 
-// stringsOf returns the strings a pair is played on, thickest first.
+// stringsOf returns the strings a pair is played on, thickest first; none of a pair that goes
+// from string to string.
 func stringsOf(c chart.Chart, p evenness.FingerPair) []int {
+	if p.Strings > 0 {
+		return nil
+	}
 	var strings []int
 	for i := 1; i < len(c.Notes); i++ {
 		if a, b := c.Notes[i-1], c.Notes[i]; is(p, a, b) && !slices.Contains(strings, b.String) {

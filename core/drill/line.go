@@ -14,6 +14,7 @@ type spot struct {
 	part       int  // index of the drill's part
 	station    int  // counts the places visited
 	startsCell bool // the first note of its cell
+	back       bool // on the way back of the path
 	slides     bool // reached by the shift's slide
 	grip       int  // counts the places the path has carried the hand to
 	finger     int
@@ -215,7 +216,7 @@ func (p Part) play(l line, cell Cell, s station, by layout) line {
 	}
 	for i, t := range touches {
 		str := s.str(t)
-		next := spot{Touch: t, str: str, fret: p.fret(by.guitar, t, s, str), station: number, grip: grip, startsCell: starts[i]}
+		next := spot{Touch: t, str: str, fret: p.fret(by.guitar, t, s, str), station: number, back: s.back, grip: grip, startsCell: starts[i]}
 		if i == 0 {
 			if s.turn && len(l) > 0 && l[len(l)-1].samePlace(next) {
 				continue

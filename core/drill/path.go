@@ -108,6 +108,7 @@ type station struct {
 	strings  []int
 	shift    int
 	reversed bool
+	back     bool // on the way back
 	turn     bool // the path has just turned: a note doubled here is left out
 	shifted  bool // the hand has moved since the station before
 }
@@ -247,7 +248,8 @@ func (s station) at(o station) bool { return s.shift == o.shift && slices.Equal(
 func (p Path) visit(groups [][]int, i int) []station {
 	shift := i * p.Shift.By
 	if p.Shift.comes(EachCell) {
-		return []station{{strings: zigzag(groups, i, p.Back != OneWay), shift: shift}}
+		strings, back := zigzag(groups, i, p.Back != OneWay)
+		return []station{{strings: strings, back: back, shift: shift}}
 	}
 	leg := make([]station, len(groups))
 	for g, strings := range groups {
@@ -260,7 +262,7 @@ func (p Path) visit(groups [][]int, i int) []station {
 		if i%2 == 1 {
 			slices.Reverse(leg)
 			for s := range leg {
-				leg[s].reversed = p.Back == Mirrored
+				leg[s].reversed, leg[s].back = p.Back == Mirrored, true
 			}
 		}
 		return leg
@@ -273,6 +275,9 @@ func (p Path) visit(groups [][]int, i int) []station {
 func (p Path) wayBack(there []station) []station {
 	back := slices.Clone(there)
 	slices.Reverse(back)
+	for i := range back {
+		back[i].back = !back[i].back
+	}
 	if p.Back != Mirrored {
 		if p.Turn == TurnAgain {
 			return back
@@ -286,17 +291,18 @@ func (p Path) wayBack(there []station) []station {
 	return back
 }
 
-// zigzag walks a list again and again, from end to end and back where asked.
-func zigzag(groups [][]int, i int, back bool) []int {
+// zigzag walks a list again and again, from end to end and back where asked, and tells whether
+// it is on the way back.
+func zigzag(groups [][]int, i int, returns bool) (at []int, back bool) {
 	n := len(groups)
-	if !back || n == 1 {
-		return groups[i%n]
+	if !returns || n == 1 {
+		return groups[i%n], false
 	}
 	i %= 2 * (n - 1)
 	if i >= n {
-		i = 2*(n-1) - i
+		return groups[2*(n-1)-i], true
 	}
-	return groups[i]
+	return groups[i], false
 }
 
 // notes is how many notes a stay has of a run of so many: beats and seconds are filled

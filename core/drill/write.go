@@ -57,7 +57,7 @@ func tooLong(seconds, bpm float64) Faults {
 func (p Part) note(c chart.Chart, i int, s spot) chart.Note {
 	n := chart.Note{
 		Beat:   float64(i) / float64(c.NotesPerBeat),
-		String: s.str, Fret: s.fret, Attack: s.attack, Finger: s.finger, Hand: s.Hand, Cell: s.station, Part: s.part, Own: s.own > 0, Keep: s.Held && s.fret > 0,
+		String: s.str, Fret: s.fret, Attack: s.attack, Finger: s.finger, Hand: s.Hand, Cell: s.station, Back: s.back, Part: s.part, Own: s.own > 0, Keep: s.Held && s.fret > 0,
 	}
 	if n.Hand == "" {
 		n.Hand = chart.FrettingHand

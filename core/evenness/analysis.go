@@ -15,9 +15,9 @@ type Analysis struct {
 	Notes       []Note       `json:"notes"`
 	Extras      []Extra      `json:"extras"`
 	Passes      []Pass       `json:"passes"`
-	Transitions []Transition `json:"transitions"` // weakest first
-	Weakest     *FingerPair  `json:"weakest,omitempty"`
-	Foreign     bool         `json:"foreign"` // hardly a note matches: another drill
+	Transitions []Transition `json:"transitions"`       // weakest first
+	Weakest     *FingerPair  `json:"weakest,omitempty"` // of those that surely come late or vary, so that it is heard
+	Foreign     bool         `json:"foreign"`           // hardly a note matches: another drill
 	Pulse       Pulse        `json:"pulse"`
 	Slurs       Slurs        `json:"slurs"`
 	Connection  Connection   `json:"connection"`
@@ -102,7 +102,7 @@ func Judge(t follow.Take) Analysis {
 		Counts:      countsOf(t),
 		Notes:       notesOf(t, l, stats.Mean(levels)),
 		Extras:      extrasOf(t),
-		Passes:      passesOf(t, l),
+		Passes:      passesOf(t, l, steps),
 		Transitions: transitionsOf(steps, AudibleMs(intervalMs(t, l))),
 		Foreign:     t.Foreign(),
 		Pulse:       pulseOf(t, l, steps),
@@ -110,13 +110,10 @@ func Judge(t follow.Take) Analysis {
 		Connection:  connectionOf(steps),
 		Groups:      groupsOf(t, steps, stats.Mean(levels)),
 		Endurance:   enduranceOf(t, l),
-		Course:      courseOf(t),
+		Course:      courseOf(t, l),
 		Parts:       partsOf(t),
 	}
 	tellSteps(a.Notes, steps)
-	if len(a.Transitions) > 0 {
-		a.Weakest = &a.Transitions[0].FingerPair
-	}
 	a.MarkAudible()
 	return a
 }

@@ -3,6 +3,7 @@ package evenness
 import (
 	"manudrill/core/drill/chart"
 	"manudrill/core/follow"
+	"manudrill/core/tempo"
 )
 
 // A Connection is how the notes join.
@@ -49,6 +50,32 @@ func connectionOf(steps []step) Connection {
 	}
 	c.BendCents = meanOf(values(steps, func(s step) (float64, bool) { return s.from.Heard.Bend, s.pulls() }))
 	return c
+}
+
+// connectionsOf are those of each of so many passes of a size, in notes.
+func connectionsOf(steps []step, size, passes int) []Connection {
+	of := make([][]step, passes)
+	for _, s := range steps {
+		if p := s.to.Index / size; p < passes {
+			of[p] = append(of[p], s)
+		}
+	}
+	out := make([]Connection, passes)
+	for p := range out {
+		out[p] = connectionOf(of[p])
+	}
+	return out
+}
+
+// into puts what a gate asks of how notes join into the figures of a pass.
+func (c Connection) into(f *tempo.PassFigures) {
+	percent := func(n, of int) float64 {
+		if of < Fewest {
+			return 0
+		}
+		return 100 * float64(n) / float64(of)
+	}
+	f.GapsPercent, f.RingingPercent, f.BentPercent = percent(c.Gaps, c.GapsOf), percent(c.Ringing, c.RingingOf), percent(c.Bent, c.BentOf)
 }
 
 func one(yes bool) int {

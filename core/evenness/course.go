@@ -2,8 +2,10 @@ package evenness
 
 import (
 	"encoding/json"
+	"math"
 
 	"manudrill/core/follow"
+	"manudrill/core/tempo"
 )
 
 // A Course is how the take went as a whole.
@@ -15,11 +17,9 @@ type Course struct {
 	TuningCents  float64        `json:"tuningCents"`            // how far the strings are out of tune
 }
 
-func courseOf(t follow.Take) Course {
-	c := Course{AskedPasses: max(1, t.Chart.Passes), Passes: t.Passes, Events: t.Events, TuningCents: t.TuningCents}
-	if c.Events == nil {
-		c.Events = []follow.Event{}
-	}
+func courseOf(t follow.Take, l line) Course {
+	c := Course{AskedPasses: max(1, t.Chart.Passes), Passes: t.Passes, TuningCents: t.TuningCents}
+	c.Events = append(againstAsked(t, l), t.Events...)
 	for _, e := range t.Events {
 		if e.Kind == follow.Left {
 			last := e.Before - 1
@@ -27,6 +27,31 @@ func courseOf(t follow.Take) Course {
 		}
 	}
 	return c
+}
+
+// besideClick is from how much of a beat on a player came in beside the click.
+const besideClick = 0.75
+
+// againstAsked tells what the whole of a take was beside what was asked for, by the line of its
+// notes: another tempo, or another beat than the one that was clicked. A whole bar later is on
+// the beat.
+func againstAsked(t follow.Take, l line) []follow.Event {
+	events := []follow.Event{}
+	if t.Count(follow.Played) < Fewest {
+		return events
+	}
+	if held := 60 / l.secondsPerBeat; tempo.Off(held, t.Chart.BPM) {
+		return append(events, follow.Event{Kind: follow.OtherTempo, T: t.Start(), Share: held / t.Chart.BPM})
+	}
+	if t.Chart.ClickAt == nil || t.Chart.Free || len(t.Aside) > 0 {
+		return events
+	}
+	late := l.at(0) - *t.Chart.ClickAt
+	beats := late * t.Chart.BPM / 60
+	if math.Abs(math.Remainder(beats, float64(t.Chart.BarBeats()))) > besideClick {
+		events = append(events, follow.Event{Kind: follow.OffBeat, T: t.Start(), Seconds: late})
+	}
+	return events
 }
 
 // transposed is by how many semitones all was played higher (+) or lower.

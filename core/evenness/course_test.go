@@ -122,13 +122,17 @@ func TestCoursesFromBeforeAreRead(t *testing.T) {
 // 10 is found 95 times. Bounds are what chance allows over so many takes (binomial, one in
 // a thousand).
 func TestCausesAreOneFamily(t *testing.T) {
-	c := chartOf(t, 4)
+	c, back := chartOf(t, 4), thereAndBack(t, 3)
 	rng := rand.New(rand.NewPCG(7, 7))
 	told, tires, sure := 0, 0, 0
 	const takes = 600
 	for range takes {
 		ms := 5 + 35*rng.Float64()
-		a := evenness.Judge(played(c, func(int, chart.Note) float64 { return ms * rng.NormFloat64() }, none))
+		of := c
+		if rng.IntN(2) == 0 {
+			of = back
+		}
+		a := evenness.Judge(played(of, func(int, chart.Note) float64 { return ms * rng.NormFloat64() }, func(int, chart.Note) float64 { return 2 * rng.NormFloat64() }))
 		if stands(a) {
 			told++
 		}
@@ -161,8 +165,8 @@ func TestCausesAreOneFamily(t *testing.T) {
 
 func stands(a evenness.Analysis) bool {
 	return a.Pulse.Drifts || a.Pulse.OffClick ||
-		slices.ContainsFunc(a.Transitions, func(t evenness.Transition) bool { return t.Stands || t.Varies }) ||
+		slices.ContainsFunc(a.Transitions, func(t evenness.Transition) bool { return t.Stands || t.Varies || t.Soft }) ||
 		slices.ContainsFunc(a.Groups, func(g evenness.Group) bool {
-			return g.Stands && g.Number > 0 && (g.Kind == evenness.ByCrossing || g.Kind == evenness.ByShift)
+			return g.Varies || g.Stands && g.Number > 0 && (g.Kind == evenness.ByCrossing || g.Kind == evenness.ByShift)
 		})
 }

@@ -29,41 +29,76 @@ const tiringChance = 0.001
 
 // enduranceOf is nil where a third would hold too few notes.
 func enduranceOf(t follow.Take, l line) *Endurance {
-	third := (t.Last() + 1) / 3
+	all := t.Matches[:t.Last()+1]
+	third := len(all) / 3
 	if third < 2*Fewest {
 		return nil
 	}
-	first, a := thirdOf(t, l, t.Matches[:third])
-	last, b := thirdOf(t, l, t.Matches[t.Last()+1-third:t.Last()+1])
+	first, a := thirdOf(t, l, all[:third])
+	_, middle := thirdOf(t, l, all[third:len(all)-third])
+	last, b := thirdOf(t, l, all[len(all)-third:])
 	e := &Endurance{First: first, Last: last}
 	if first.SpreadMs == nil || last.SpreadMs == nil {
 		return e
 	}
 	// The ratio of two variances, by the F distribution.
-	ratio := stats.PopStdDev(b) / max(1e-9, stats.PopStdDev(a))
+	level(a, middle, b)
+	ratio := stats.PopStdDev(sizes(b)) / max(1e-9, stats.PopStdDev(sizes(a)))
 	audible := AudibleMs(intervalMs(t, l))
-	e.Tires = ratio > tiringShare && stats.FSurvival(ratio*ratio, freeOf(b), freeOf(a)) < tiringChance && stats.PopStdDev(b) > audible
+	e.Tires = ratio > tiringShare && stats.FSurvival(ratio*ratio, freeOf(sizes(b)), freeOf(sizes(a))) < tiringChance && last.SpreadMs.Value > audible
 	return e
+}
+
+// A stray is how far off a note is, on which way of the path.
+type stray struct {
+	off  float64
+	back bool
+}
+
+func sizes(strays []stray) []float64 {
+	out := make([]float64, len(strays))
+	for i, s := range strays {
+		out[i] = s.off
+	}
+	return out
+}
+
+// level measures strays by how much their way of the path strays as a whole: a way that is less
+// even than the other is no hand that tires.
+func level(thirds ...[]stray) {
+	var of [2][]float64
+	for _, third := range thirds {
+		for _, s := range third {
+			of[one(s.back)] = append(of[one(s.back)], s.off)
+		}
+	}
+	whole := [2]float64{max(1e-9, stats.PopStdDev(of[0])), max(1e-9, stats.PopStdDev(of[1]))}
+	for _, third := range thirds {
+		for i := range third {
+			third[i].off /= whole[one(third[i].back)]
+		}
+	}
 }
 
 // thirdOf measures notes about a line of their own, so that a drift of the tempo
 // counts nothing here.
-func thirdOf(t follow.Take, l line, matches []follow.Match) (Third, []float64) {
+func thirdOf(t follow.Take, l line, matches []follow.Match) (Third, []stray) {
 	var beats, onsets []float64
+	var strays []stray
 	for _, m := range matches {
 		if m.Status == follow.Played {
 			beats, onsets = append(beats, m.Chart.Beat), append(onsets, m.Heard.Onset-l.waited(m.Chart.Beat))
+			strays = append(strays, stray{back: m.Chart.Back})
 		}
 	}
 	own := fit(beats, onsets, nil, l.secondsPerBeat)
-	off := make([]float64, len(beats))
 	for i, beat := range beats {
-		off[i] = own.off(beat, onsets[i])
+		strays[i].off = own.off(beat, onsets[i])
 	}
 	return Third{
 		RightPercent: 100 * float64(len(beats)) / float64(len(matches)),
-		SpreadMs:     spreadOf(off), LevelDB: meanOf(levelsOf(matches)), BPM: 60 / own.secondsPerBeat,
-	}, off
+		SpreadMs:     spreadOf(sizes(strays)), LevelDB: meanOf(levelsOf(matches)), BPM: 60 / own.secondsPerBeat,
+	}, strays
 }
 
 // freeOf is how many values a variance rests on, where what is off once stays off for a

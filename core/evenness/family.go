@@ -21,6 +21,7 @@ type claim struct {
 // holdFamily lets those claims hold that survive being asked together (Holm, Scand. J.
 // Statist. 6, 1979).
 func holdFamily(claims []claim) {
+	claims = slices.DeleteFunc(claims, func(c claim) bool { return c.chance >= 1 }) // of too few notes nothing is asked
 	slices.SortStableFunc(claims, func(a, b claim) int { return cmp.Compare(a.chance, b.chance) })
 	for i, c := range claims {
 		if c.chance > familyChance/float64(len(claims)-i) {

@@ -14,25 +14,27 @@ type Kind string
 
 // Kinds of groups: the string of the note; how many strings the step into it
 // goes over; whether the hand changes its position for it; its place in the
-// cell; how it starts.
+// cell; how it starts; whether the path is on its way back.
 const (
 	ByString   Kind = "string"
 	ByCrossing Kind = "crossing"
 	ByShift    Kind = "shift"
 	ByPlace    Kind = "place"
 	ByAttack   Kind = "attack"
+	ByWay      Kind = "way"
 )
 
 // A Group holds the figures of notes that have something in common.
 type Group struct {
 	Kind     Kind         `json:"kind"`
-	Number   int          `json:"number"`           // string; strings gone over; 0 or 1 for a shift; place from 1
+	Number   int          `json:"number"`           // string; strings gone over; 0 or 1 for a shift and for the way back; place from 1
 	Attack   chart.Attack `json:"attack,omitempty"` // of ByAttack
 	Count    int          `json:"count"`
 	MeanMs   *Figure      `json:"meanMs"`           // by how much the interval into the note is longer (+) than its share
 	SpreadMs *Figure      `json:"spreadMs"`         // standard deviation of the same
 	LevelDB  *Figure      `json:"levelDb"`          // against the mean of the take
 	Stands   bool         `json:"stands,omitempty"` // it is heard to come late or early, and not by chance
+	Varies   bool         `json:"varies,omitempty"` // of a way: it is heard to vary more than the other, and not by chance
 }
 
 type groupKey struct {
@@ -50,7 +52,7 @@ func groupsOf(t follow.Take, steps []step, meanLevel float64) []Group {
 		c := s.to.Chart
 		for _, key := range []groupKey{
 			{ByString, c.String, ""}, {ByCrossing, s.strings(), ""}, {ByShift, one(s.shifts()), ""},
-			{ByPlace, places[s.to.Index%len(places)], ""}, {ByAttack, 0, c.Attack},
+			{ByPlace, places[s.to.Index%len(places)], ""}, {ByAttack, 0, c.Attack}, {ByWay, one(c.Back), ""},
 		} {
 			of[key] = append(of[key], s)
 		}

@@ -90,11 +90,13 @@ type judged struct {
 	level  float64
 	counts Counts
 	bpm    float64
+	joins  Connection
 }
 
 func judgePart(t follow.Take) judged {
 	l := lineOf(t)
-	return judged{t, timingOf(t, l, stepsOf(t, l)), stats.PopStdDev(levelsOf(t.Matches)), countsOf(t), 60 / l.secondsPerBeat}
+	steps := stepsOf(t, l)
+	return judged{t, timingOf(t, l, steps), stats.PopStdDev(levelsOf(t.Matches)), countsOf(t), 60 / l.secondsPerBeat, connectionOf(steps)}
 }
 
 func (j judged) part(i int, title string) Part {
@@ -104,6 +106,7 @@ func (j judged) part(i int, title string) Part {
 			RightPercent: 100 * j.counts.RightShare(), SpreadPercent: j.timing.SpreadPercent, LevelSpreadDB: j.level,
 		},
 	}
+	j.joins.into(&p.PassFigures)
 	if j.counts.Played > 1 {
 		p.BPM = j.bpm
 	}

@@ -8,10 +8,11 @@ import (
 
 // passesOf works out the figures of each pass against the take's own line. An
 // extra note makes the share of right notes smaller, like a missed one.
-func passesOf(t follow.Take, l line) []Pass {
+func passesOf(t follow.Take, l line, steps []step) []Pass {
 	size := len(t.Chart.Notes)
 	passes := make([]Pass, len(t.Matches)/size)
 	extras, interrupted := extrasIn(t, l, len(passes)), interruptedOf(t, l, len(passes))
+	joins := connectionsOf(steps, size, len(passes))
 	for p := range passes {
 		matches := t.Matches[p*size : (p+1)*size]
 		passes[p] = Pass{p, tempo.PassFigures{
@@ -20,6 +21,7 @@ func passesOf(t follow.Take, l line) []Pass {
 			LevelSpreadDB: stats.PopStdDev(levelsOf(matches)),
 			Interrupted:   interrupted[p],
 		}}
+		joins[p].into(&passes[p].PassFigures)
 	}
 	return passes
 }

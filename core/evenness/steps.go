@@ -44,10 +44,14 @@ func (s step) sounding() (float64, bool) {
 	return min(1, max(0, (s.from.Heard.End-s.from.Heard.Onset)/s.seconds())), s.seconds() < slowest
 }
 
-// fingers reports whether one finger follows another on a string.
+// fingers reports whether one finger follows another: on a string, or over strings with the
+// hand where it is.
 func (s step) fingers() bool {
 	a, b := s.from.Chart, s.to.Chart
-	return a.String == b.String && (a.Finger != b.Finger || a.Hand != b.Hand)
+	if a.String != b.String {
+		return !s.shifts()
+	}
+	return a.Finger != b.Finger || a.Hand != b.Hand
 }
 
 // strings is how many strings the step goes over.
@@ -70,10 +74,10 @@ func Shifts(a, b chart.Note) bool {
 const ringsBelow = -12
 
 // rings reports whether the string left behind is heard under the next note, and
-// whether that can be told.
+// whether that can be told. Where the finger stays down it is asked to.
 func (s step) rings() (rings, known bool) {
 	c := s.to.Heard.Carry
-	return c.DB > ringsBelow, c.Known && s.strings() > 0
+	return c.DB > ringsBelow, c.Known && s.strings() > 0 && !s.from.Chart.Keep
 }
 
 func excesses(steps []step) []float64 {

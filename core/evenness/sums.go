@@ -57,7 +57,7 @@ func SumsOf(t follow.Take) []Sum {
 func (s step) sharing() []SumOf {
 	n := s.to.Chart
 	of := []SumOf{{Kind: ByAttack, Attack: n.Attack}, {Kind: ByString, Number: n.String}}
-	if s.fingers() {
+	if s.fingers() && s.strings() == 0 {
 		of = append(of, SumOf{Kind: ByPair, From: s.from.Chart.Finger, To: n.Finger, Attack: n.Attack})
 	}
 	if n.Hand == chart.FrettingHand && n.Finger > 0 && n.Fret >= n.Finger {

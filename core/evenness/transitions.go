@@ -8,11 +8,12 @@ import (
 	"manudrill/core/stats"
 )
 
-// A FingerPair is one finger following another on a string, and how.
+// A FingerPair is one finger following another, on one string or over so many, and how.
 type FingerPair struct {
-	From   int          `json:"from"`
-	To     int          `json:"to"`
-	Attack chart.Attack `json:"attack"`
+	From    int          `json:"from"`
+	To      int          `json:"to"`
+	Attack  chart.Attack `json:"attack"`
+	Strings int          `json:"strings,omitempty"` // gone over; 0 on one string
 }
 
 // A Transition holds the figures of a finger pair.
@@ -29,6 +30,8 @@ type Transition struct {
 	MadeUp      bool    `json:"madeUp"`                    // only because the note before it was not: that one is off, not this
 	Stands      bool    `json:"stands,omitempty"`          // it is heard to come late or early, and not by chance
 	Varies      bool    `json:"varies,omitempty"`          // it is heard to vary, more than the others
+	SofterDB    *Figure `json:"softerDb,omitempty"`        // of the softest pair that starts so: than the next that lands on another finger
+	Soft        bool    `json:"soft,omitempty"`            // it is heard to be softer, and not by chance
 }
 
 // weakness orders transitions: a finger that comes late is weak, and so is one
@@ -38,12 +41,12 @@ func (t Transition) weakness(audibleMs float64) float64 {
 }
 
 // transitionsOf groups the notes of a take by the finger before and the finger
-// that plays, on one string, weakest first.
+// that plays, weakest first.
 func transitionsOf(steps []step, audible float64) []Transition {
 	of := map[FingerPair][]step{}
 	for _, s := range steps {
 		if s.fingers() {
-			pair := FingerPair{s.from.Chart.Finger, s.to.Chart.Finger, s.to.Chart.Attack}
+			pair := FingerPair{s.from.Chart.Finger, s.to.Chart.Finger, s.to.Chart.Attack, s.strings()}
 			of[pair] = append(of[pair], s)
 		}
 	}
@@ -51,12 +54,13 @@ func transitionsOf(steps []step, audible float64) []Transition {
 	for pair, steps := range of {
 		t := transitionOf(pair, steps)
 		t.LeastSure = leastSure(pair, of)
+		t.SofterDB = softer(pair, of)
 		out = append(out, t)
 	}
 	slices.SortFunc(out, func(a, b Transition) int {
 		return cmp.Or(
 			cmp.Compare(b.weakness(audible), a.weakness(audible)),
-			cmp.Compare(a.From, b.From), cmp.Compare(a.To, b.To), cmp.Compare(a.Attack, b.Attack),
+			cmp.Compare(a.From, b.From), cmp.Compare(a.To, b.To), cmp.Compare(a.Attack, b.Attack), cmp.Compare(a.Strings, b.Strings),
 		)
 	})
 	return out
@@ -122,4 +126,30 @@ func leastSure(of FingerPair, all map[FingerPair][]step) bool {
 func variance(steps []step) float64 {
 	s := stats.PopStdDev(values(steps, func(s step) (float64, bool) { return s.lateMs, true }))
 	return s * s
+}
+
+// softer is by how much, in dB, the second notes of the softest pair of those that start alike are
+// softer than those of the next. One that lands on the same finger is not the next: where a
+// finger is soft, all that it lands after are. Nil of other pairs, and where there is no next.
+func softer(of FingerPair, all map[FingerPair][]step) *Figure {
+	own := levelsInto(all[of])
+	var next []float64
+	for pair, steps := range all {
+		if pair.Attack != of.Attack || pair == of || len(steps) < Fewest {
+			continue
+		}
+		levels := levelsInto(steps)
+		if stats.Mean(levels) < stats.Mean(own) {
+			return nil
+		}
+		if pair.To != of.To && (next == nil || stats.Mean(levels) < stats.Mean(next)) {
+			next = levels
+		}
+	}
+	return differenceOf(next, own)
+}
+
+// levelsInto are those of the second notes, dB.
+func levelsInto(steps []step) []float64 {
+	return values(steps, func(s step) (float64, bool) { return s.to.Heard.LevelDB, true })
 }

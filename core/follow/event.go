@@ -21,6 +21,8 @@ const (
 	Left       EventKind = "left"       // left the drill before its end
 	Swing      EventKind = "swing"      // swung all of it
 	Transposed EventKind = "transposed" // played all of it on other frets
+	OffBeat    EventKind = "offBeat"    // came in a beat or more beside the click
+	OtherTempo EventKind = "otherTempo" // held another tempo than the one asked for
 )
 
 // An Event is one thing that happened in the course of a take. What does not fit its kind is
@@ -31,10 +33,10 @@ type Event struct {
 	To        *int      `json:"to,omitempty"`        // and of the one that was played instead
 	Pass      int       `json:"pass"`                // from 0
 	T         float64   `json:"t"`                   // when the player went on, s
-	Seconds   float64   `json:"seconds,omitempty"`   // waited; or from the note before to the one after
+	Seconds   float64   `json:"seconds,omitempty"`   // waited; or from the note before to the one after; or later (+) than the click
 	Notes     int       `json:"notes,omitempty"`     // that are played once more, or left out
 	Semitones int       `json:"semitones,omitempty"` // higher (+) or lower
-	Share     float64   `json:"share,omitempty"`     // of the first of two notes in the time of both
+	Share     float64   `json:"share,omitempty"`     // of the first of two notes in the time of both; or of the tempo asked for
 }
 
 // Tells reports whether the event tells of an extra note, by when that came, s.

@@ -59,9 +59,10 @@ func (r Rung) Counts(result Result) bool {
 	return !result.Foreign && result.Transposed == 0 && !r.offTempo(result) && len(result.Passes) > 0
 }
 
-func (r Rung) offTempo(result Result) bool {
-	return math.Abs(result.HeldBPM-r.BPM) > tempoTolerance*r.BPM
-}
+func (r Rung) offTempo(result Result) bool { return Off(result.HeldBPM, r.BPM) }
+
+// Off reports whether a tempo that was held is another than the one asked for, both in bpm.
+func Off(held, asked float64) bool { return math.Abs(held-asked) > tempoTolerance*asked }
 
 // LooksBack is the most takes that count that [Ladder.Decide] looks at, the one it
 // answers included: each has at least one pass, and no gate asks for more in a row.

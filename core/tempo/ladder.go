@@ -55,7 +55,7 @@ func Nearest(bpm float64) float64 { return max(MinBPM, min(MaxBPM, math.Round(bp
 // Usual returns the ladder a new drill starts with: 60 to 120 bpm by 4, and a
 // gate of two clean passes.
 func Usual() Ladder {
-	return Ladder{StartBPM: 60, StepBPM: 4, TargetBPM: 120, Gate: Gate{RightPercent: 95, SpreadPercent: 7, LevelSpreadDB: 4, PassesInARow: 2}}
+	return Ladder{StartBPM: 60, StepBPM: 4, TargetBPM: 120, Gate: Gate{RightPercent: 95, SpreadPercent: 7, LevelSpreadDB: 4, PassesInARow: 2, GapsPercent: aThird, RingingPercent: aThird}}
 }
 
 // From returns the ladder from another start to twice its tempo; a tempo that no

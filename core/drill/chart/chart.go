@@ -51,6 +51,7 @@ type Note struct {
 	Written string  `json:"written,omitempty"` // the fretted pitch as the key spells it: "F#4"
 	Cell    int     `json:"cell,omitempty"`    // counts the places the cell is carried to, from 0
 	Part    int     `json:"part,omitempty"`    // index of its part
+	Back    bool    `json:"back,omitempty"`    // on the way back of the path
 }
 
 // OfPart are the notes of a part, which lie together; they are the chart's own.

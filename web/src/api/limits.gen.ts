@@ -104,6 +104,14 @@ export const limits = {
     }
   },
   "Gate": {
+    "bentPercent": {
+      "max": 100,
+      "min": 0
+    },
+    "gapsPercent": {
+      "max": 100,
+      "min": 0
+    },
     "levelSpreadDb": {
       "max": 20,
       "min": 0
@@ -115,6 +123,10 @@ export const limits = {
     "rightPercent": {
       "max": 100,
       "min": 50
+    },
+    "ringingPercent": {
+      "max": 100,
+      "min": 0
     },
     "spreadPercent": {
       "max": 50,

@@ -2505,6 +2505,24 @@ export interface components {
             /** Format: double */
             levelSpreadDb: number;
             passesInARow: number;
+            /**
+             * Format: double
+             * @description How many of the notes may end before the next begins; 0 does not ask
+             * @default 33
+             */
+            gapsPercent: number;
+            /**
+             * Format: double
+             * @description After how many of the string changes the string left behind may ring on; 0 does not ask
+             * @default 33
+             */
+            ringingPercent: number;
+            /**
+             * Format: double
+             * @description Before how many of the pull-offs the string may be dragged aside; 0 does not ask
+             * @default 0
+             */
+            bentPercent: number;
         };
         Chart: {
             name: string;
@@ -2557,6 +2575,8 @@ export interface components {
             cell?: number;
             /** @description Index of its part */
             part?: number;
+            /** @description On the way back of the path */
+            back?: boolean;
         };
         /** @enum {string} */
         Attack: "pick" | "hammer" | "pull" | "tap" | "slide" | "nowhere" | "bend";
@@ -3104,6 +3124,21 @@ export interface components {
                 levelSpreadDb: number;
                 /** @description The player stopped in it or went back or left notes out */
                 interrupted?: boolean;
+                /**
+                 * Format: double
+                 * @description Notes that end before the next begins
+                 */
+                gapsPercent?: number;
+                /**
+                 * Format: double
+                 * @description String changes after which the string left behind rings on
+                 */
+                ringingPercent?: number;
+                /**
+                 * Format: double
+                 * @description Pull-offs before which the string is dragged aside
+                 */
+                bentPercent?: number;
             }[];
         };
         /** @enum {string} */
@@ -3458,7 +3493,7 @@ export interface components {
             };
             groups: {
                 /** @enum {string} */
-                kind: "string" | "crossing" | "shift" | "place" | "attack";
+                kind: "string" | "crossing" | "shift" | "place" | "attack" | "way";
                 number: number;
                 attack?: components["schemas"]["Attack"];
                 count: number;
@@ -3467,6 +3502,8 @@ export interface components {
                 levelDb?: components["schemas"]["Figure"];
                 /** @description It is heard to come late or early, and not by chance */
                 stands?: boolean;
+                /** @description Of a way: it is heard to vary more than the other, and not by chance */
+                varies?: boolean;
             }[];
             endurance?: {
                 first: components["schemas"]["Third"];
@@ -3487,7 +3524,7 @@ export interface components {
         };
         CourseEvent: {
             /** @enum {string} */
-            kind: "hesitation" | "stop" | "restart" | "replay" | "skip" | "double" | "correction" | "left" | "swing" | "transposed";
+            kind: "hesitation" | "stop" | "restart" | "replay" | "skip" | "double" | "correction" | "left" | "swing" | "transposed" | "offBeat" | "otherTempo";
             /** @description Index of the chart note that was due */
             before: number;
             /** @description And of the one that was played instead */
@@ -3506,7 +3543,7 @@ export interface components {
             semitones?: number;
             /**
              * Format: double
-             * @description Of the first of two notes in the time of both
+             * @description Of the first of two notes in the time of both or of the tempo asked for
              */
             share?: number;
         };
@@ -3536,6 +3573,21 @@ export interface components {
             levelSpreadDb: number;
             /** @description The player stopped in it or went back or left notes out */
             interrupted?: boolean;
+            /**
+             * Format: double
+             * @description Notes that end before the next begins
+             */
+            gapsPercent?: number;
+            /**
+             * Format: double
+             * @description String changes after which the string left behind rings on
+             */
+            ringingPercent?: number;
+            /**
+             * Format: double
+             * @description Pull-offs before which the string is dragged aside
+             */
+            bentPercent?: number;
             /** @description Got to, before the drill was left */
             played: boolean;
             /** @description The same notes picked before */
@@ -3614,11 +3666,15 @@ export interface components {
             from: number;
             to: number;
             attack: components["schemas"]["Attack"];
+            /** @description Strings gone over; none on one string */
+            strings?: number;
         };
         Transition: {
             from: number;
             to: number;
             attack: components["schemas"]["Attack"];
+            /** @description Strings gone over; none on one string */
+            strings?: number;
             count: number;
             /** Format: double */
             meanMs: number;
@@ -3638,6 +3694,9 @@ export interface components {
             stands?: boolean;
             /** @description It is heard to vary, more than the others */
             varies?: boolean;
+            softerDb?: components["schemas"]["Figure"];
+            /** @description It is heard to be softer than others that start alike, and not by chance */
+            soft?: boolean;
         };
         /**
          * @description What a column of a paper log holds

@@ -4,17 +4,18 @@ import { computed } from 'vue'
 import type { Analysis } from '../api/client'
 import { attackNames, signed } from '../draw/words'
 
-/** Where the time goes: late or early by string, crossing, shift, place and attack. */
+/** Where the time goes: late or early by string, crossing, shift, place, attack and way. */
 const props = defineProps<{ analysis: Analysis }>()
 
 type Group = Analysis['groups'][number]
-const kinds = ['string', 'crossing', 'shift', 'place', 'attack'] as const
+const kinds = ['string', 'crossing', 'shift', 'place', 'attack', 'way'] as const
 const titles = {
   string: 'String',
   crossing: 'String change',
   shift: 'Shift of the hand',
   place: 'Note of the cell',
   attack: 'How it starts',
+  way: 'Way there and back',
 }
 const sets = computed(() =>
   kinds
@@ -33,6 +34,8 @@ function name(g: Group): string {
       return `note ${g.number}`
     case 'attack':
       return g.attack ? attackNames[g.attack] : ''
+    case 'way':
+      return g.number ? 'way back' : 'way there'
   }
 }
 /** 30 ms fill the half. */
@@ -62,6 +65,9 @@ const x = (ms: number) => 55 + Math.max(-1, Math.min(1, ms / 30)) * 50
             </td>
             <td class="number figures">
               <template v-if="g.meanMs">{{ signed(g.meanMs.value) }} ms</template>
+            </td>
+            <td v-if="g.kind === 'way'" class="small" :class="{ varies: g.varies }">
+              <template v-if="g.spreadMs">varies by {{ g.spreadMs.value.toFixed(0) }} ms</template>
             </td>
             <td class="number figures quiet small">{{ g.count }}×</td>
           </tr>
@@ -96,6 +102,10 @@ td {
 }
 svg {
   display: block;
+}
+.varies {
+  color: var(--timing);
+  font-weight: 700;
 }
 .number {
   text-align: right;

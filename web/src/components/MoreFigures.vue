@@ -1,17 +1,18 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import type { Analysis, Figure } from '../api/client'
+import type { Analysis, Figure, Gate } from '../api/client'
 import { signed } from '../draw/words'
 import FigureTile from './FigureTile.vue'
 
 /** What else was measured; what rests on too few notes is left out. */
-const props = defineProps<{ analysis: Analysis }>()
+const props = defineProps<{ analysis: Analysis; gate: Gate }>()
 const a = computed(() => props.analysis)
 
 const resting = (f: Figure, of = 'notes') =>
   `give or take ${f.plusMinus.toFixed(1)}, ${f.count} ${of}`
 const share = (n: number, of: number) => `${n} of ${of}`
+const allowed = (percent: number) => (percent ? `; the gate allows ${percent} %` : '')
 </script>
 
 <template>
@@ -85,7 +86,7 @@ const share = (n: number, of: number) => `${n} of ${of}`
       name="Sounding"
       :value="a.connection.soundingPercent.value.toFixed(0)"
       unit="%"
-      :also="`${share(a.connection.gaps, a.connection.gapsOf)} with a gap`"
+      :also="`${share(a.connection.gaps, a.connection.gapsOf)} with a gap${allowed(gate.gapsPercent)}`"
     >
       The share of the way to the next note in which a note sounds. Gaps come from a finger that is
       lifted or put down early, or from the pick resting on the string.
@@ -94,7 +95,7 @@ const share = (n: number, of: number) => `${n} of ${of}`
       v-if="a.connection.ringingOf >= 5"
       name="Strings left ringing"
       :value="share(a.connection.ringing, a.connection.ringingOf)"
-      also="string changes that can be told"
+      :also="`string changes that can be told${allowed(gate.ringingPercent)}`"
     >
       How often the string left behind is still heard under the next note. Thicker strings are
       damped with the palm, thinner ones with the underside of the first finger.
@@ -104,7 +105,9 @@ const share = (n: number, of: number) => `${n} of ${of}`
       name="Dragged before pull-offs"
       :value="share(a.connection.bent, a.connection.bentOf)"
       :also="
-        a.connection.bendCents ? `${signed(a.connection.bendCents.value)} cents on average` : ''
+        (a.connection.bendCents
+          ? `${signed(a.connection.bendCents.value)} cents on average`
+          : 'pull-offs') + allowed(gate.bentPercent)
       "
     >
       How often the pitch rises before a pull-off, because the string is pulled sideways. Hold it

@@ -14,10 +14,14 @@ const fingers = computed(() => {
 function of(from: number, to: number): Transition[] {
   return props.analysis.transitions.filter((t) => t.from === from && t.to === to)
 }
+function how(t: Transition): string {
+  const over = ['', ', next string'][t.strings ?? 0] ?? `, ${t.strings} strings away`
+  return attackNames[t.attack] + over
+}
 function say(t: Transition): string {
   const way = t.meanMs > 0 ? 'late' : 'early'
-  const spread = `spread ${t.spreadMs.toFixed(0)} ms, ${count(t.count, 'time')}${t.madeUp ? '; it makes up for the note before' : ''}`
-  return `${attackNames[t.attack]}: ${Math.abs(t.meanMs).toFixed(0)} ms ${way}, give or take ${t.plusMinusMs.toFixed(0)}; ${spread}`
+  const spread = `spread ${t.spreadMs.toFixed(0)} ms, ${count(t.count, 'time')}${t.madeUp ? '; it makes up for the note before' : ''}${t.soft ? '; soft' : ''}`
+  return `${how(t)}: ${Math.abs(t.meanMs).toFixed(0)} ms ${way}, give or take ${t.plusMinusMs.toFixed(0)}; ${spread}`
 }
 const name = (finger: number) => (finger === 0 ? 'open' : String(finger))
 </script>
@@ -37,14 +41,17 @@ const name = (finger: number) => (finger === 0 ? 'open' : String(finger))
           <td v-for="to in fingers" :key="to" :class="{ none: of(from, to).length === 0 }">
             <div
               v-for="t in of(from, to)"
-              :key="t.attack"
+              :key="how(t)"
               :class="['step', { fault: t.stands, few: t.plusMinusMs === 0 }]"
               :title="say(t)"
             >
               <b class="figures">{{ t.plusMinusMs === 0 ? '–' : signed(t.meanMs) }}</b>
-              <span class="small">{{ attackNames[t.attack] }}, {{ t.count }}×</span>
+              <span class="small">{{ how(t) }}, {{ t.count }}×</span>
               <span v-if="t.plusMinusMs > 0" :class="['small', { varies: t.varies }]"
                 >varies by {{ t.spreadMs.toFixed(0) }}</span
+              >
+              <span v-if="t.soft && t.softerDb" class="small soft"
+                >{{ t.softerDb.value.toFixed(0) }} dB softer</span
               >
             </div>
           </td>
@@ -90,7 +97,8 @@ td.none {
 .step span {
   color: var(--ink-2);
 }
-.step .varies {
+.step .varies,
+.step .soft {
   color: var(--timing);
   font-weight: 700;
 }

@@ -201,6 +201,7 @@ describe('time line', () => {
       { kind: 'hesitation', before: 3, pass: 0, t: 3.7, seconds: 0.34 },
       { kind: 'replay', before: 18, to: 15, pass: 1, t: 9, notes: 3 },
       { kind: 'transposed', before: 0, pass: 0, t: 2, semitones: 1 },
+      { kind: 'otherTempo', before: 0, pass: 0, t: 2, share: 0.9 },
       { kind: 'left', before: 24, pass: 1, t: 13, notes: 0 },
     ]
     const [first, second] = strips(chart, take, 1500)
@@ -406,7 +407,15 @@ describe('library', () => {
         startBpm: 60,
         stepBpm: 4,
         targetBpm: 100,
-        gate: { rightPercent: 95, spreadPercent: 7, levelSpreadDb: 4, passesInARow: 2 },
+        gate: {
+          rightPercent: 95,
+          spreadPercent: 7,
+          levelSpreadDb: 4,
+          passesInARow: 2,
+          gapsPercent: 0,
+          ringingPercent: 0,
+          bentPercent: 0,
+        },
       },
     },
     changedAt: '2026-01-01T00:00:00Z',

@@ -71,5 +71,9 @@ export function eventWords(e: CourseEvent, size: number): string {
       return 'swung'
     case 'transposed':
       return 'on other frets'
+    case 'offBeat':
+      return 'beside the click'
+    case 'otherTempo':
+      return 'at another tempo'
   }
 }

@@ -142,7 +142,7 @@ function placeEvents(all: Strip[], analysis: Analysis, step: number): void {
     return mark && mark.x - step / 2
   }
   for (const event of analysis.course.events) {
-    if (event.kind === 'transposed' || event.kind === 'swing') continue // of all of it
+    if (['transposed', 'swing', 'otherTempo'].includes(event.kind)) continue // of all of it
     const strip =
       all.find((s) => s.marks.some((m) => m.heard.index === event.before)) ?? all[all.length - 1]
     if (!strip) continue

@@ -191,7 +191,7 @@ function hear(from: number) {
       </section>
       <details class="more stack" :open="person?.role !== 'student'">
         <summary data-test="more-figures">More for the instructor</summary>
-        <MoreFigures :analysis="take.analysis" />
+        <MoreFigures :analysis="take.analysis" :gate="take.summary.measured.decision.gate" />
       </details>
       <section class="sheet stack">
         <div>
