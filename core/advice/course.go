@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 
+	"manudrill/core/drill/chart"
 	"manudrill/core/follow"
 )
 
@@ -80,7 +81,7 @@ func (t take) event(e follow.Event) string {
 	case follow.Left:
 		return "left off after " + t.number(e.Before-1)
 	case follow.Swing:
-		return fmt.Sprintf("swung it, the first of each two notes taking %.0f %% of their time", 100*e.Share)
+		return swing(e.Share, t.chart)
 	case follow.Transposed:
 		return "played " + frets(e.Semitones)
 	case follow.OffBeat:
@@ -114,6 +115,20 @@ func aWhile(seconds float64) string {
 		return "half a second"
 	}
 	return fmt.Sprintf("%.1f s", seconds)
+}
+
+// straightFrom is up to which share of the first of two notes they are called straight.
+const straightFrom = 0.53
+
+// swing words how the notes were shared, where the chart asks otherwise.
+func swing(share float64, c chart.Chart) string {
+	switch {
+	case !c.Swings():
+		return fmt.Sprintf("swung it, the first of each two notes taking %.0f %% of their time", 100*share)
+	case share < straightFrom:
+		return "played it straight, where it is to be swung"
+	}
+	return fmt.Sprintf("swung it by %.0f %% where %.0f %% is asked for", 100*share, 100*c.Swing)
 }
 
 // beats words by how many beats, to the half, a player came in late (+) or early.

@@ -41,9 +41,13 @@ func New(name string, p Pattern) Drill {
 	}
 }
 
-// Divided returns the drill with another number of notes per beat.
+// Divided returns the drill with another number of notes per beat; where they do not share the
+// beat by twos they are straight.
 func (d Drill) Divided(notesPerBeat int) Drill {
 	d.Rhythm.NotesPerBeat = notesPerBeat
+	if notesPerBeat%2 != 0 {
+		d.Rhythm.Swing = 0
+	}
 	return d
 }
 

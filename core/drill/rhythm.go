@@ -1,6 +1,10 @@
 package drill
 
-import "slices"
+import (
+	"slices"
+
+	"manudrill/core/drill/chart"
+)
 
 // Divisions are the notes per beat a drill may have.
 var Divisions = []int{1, 2, 3, 4, 6, 8}
@@ -15,6 +19,8 @@ type Rhythm struct {
 	Passes       int  `json:"passes"` // times through the chart in one take
 	Close        int  `json:"close"`  // notes added to a pass (its first ones again), or left out where negative
 	Free         bool `json:"free"`   // as fast as it stays even: the click only counts in
+
+	Swing float64 `json:"swing,omitempty"` // share of the first of two notes in the time of both; straight where 0
 }
 
 func (r Rhythm) check(faults *Faults) {
@@ -26,6 +32,13 @@ func (r Rhythm) check(faults *Faults) {
 	}
 	if r.Passes < 1 || r.Passes > MaxPasses {
 		faults.Add("rhythm.passes", "A take has 1 to %d passes, not %d.", MaxPasses, r.Passes)
+	}
+	switch {
+	case r.Swing == 0:
+	case !(r.Swing >= 0.5 && r.Swing <= chart.MostSwing):
+		faults.Add("rhythm.swing", "The first of two notes takes %g %% of their time; set it from 50, which is straight, to %g.", 100*r.Swing, 100*chart.MostSwing)
+	case r.Swing > 0.5 && r.NotesPerBeat%2 != 0:
+		faults.Add("rhythm.swing", "Only notes that share the beat by twos can be swung; choose 2, 4, 6 or 8 notes per beat, or straight notes.")
 	}
 	if r.Close < -64 || r.Close > 64 {
 		faults.Add("rhythm.close", "Add or leave out at most 64 notes, not %d.", r.Close)

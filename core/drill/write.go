@@ -25,7 +25,7 @@ func (d Drill) ChartFor(g guitar.Guitar, h guitar.Hand, bpm float64) (chart.Char
 	}
 	c := chart.Chart{
 		Name: d.Name, BPM: bpm, NotesPerBeat: d.Rhythm.NotesPerBeat, BeatsPerBar: d.Rhythm.BeatsPerBar,
-		Passes: d.Rhythm.Passes, Free: d.Rhythm.Free, Parts: d.titles(),
+		Passes: d.Rhythm.Passes, Free: d.Rhythm.Free, Swing: d.Rhythm.Swing, Parts: d.titles(),
 	}
 	for s := range g.Tuning {
 		c.Tuning = append(c.Tuning, g.Sound(s+1, 0))

@@ -14,6 +14,13 @@ const (
 	mostSwing  = 0.76
 )
 
+// straight is the share of each of two notes that are not swung, and aboutStraight how far off
+// it the notes of a player may be who does not swing.
+const (
+	straight      = 0.5
+	aboutStraight = 0.03
+)
+
 // What shows that a player swings, and is not late with one finger: enough pairs of notes, in
 // each third of the take, and of each kind of step; of one kind of step alone, clearly more.
 const (
@@ -28,30 +35,43 @@ type swungPair struct {
 	share  float64 // of the first
 }
 
-// findSwing moves the second of each two notes to where a player who swings expects it, so
-// that nothing else is told of that.
+// findSwing moves the second of each two notes to where a player who swings otherwise than
+// asked expects it, so that nothing else is told of that.
 func (t *Take) findSwing() {
 	pairs := t.pairs()
 	if len(pairs) < enoughPairs {
 		return
 	}
+	asked := straight
+	if t.Chart.Swings() {
+		asked = t.Chart.Swing
+	}
 	share := shareOf(pairs)
-	if share < leastSwing || share > mostSwing || !t.swingsThroughout(pairs, share) {
+	if share < straight-aboutStraight || share > mostSwing || !t.swingsThroughout(pairs, share, asked) {
 		return
 	}
 	for i := range t.Matches {
 		if t.offBeat(i) {
-			t.Matches[i].Chart.Beat += (2*share - 1) / float64(t.Chart.NotesPerBeat)
+			t.Matches[i].Chart.Beat += 2 * (share - asked) / float64(t.Chart.NotesPerBeat)
 		}
 	}
 	t.happened(Event{Kind: Swing, T: t.Start(), Share: share})
 }
 
-// swingsThroughout reports whether it is so in each third, and for each kind of step.
-func (t *Take) swingsThroughout(pairs []swungPair, share float64) bool {
+// swingsThroughout reports whether a share is another than the one asked for in each third, and
+// for each kind of step.
+func (t *Take) swingsThroughout(pairs []swungPair, share, asked float64) bool {
+	way := 1.0
+	if share < asked {
+		way = -1
+	}
+	off := func(share float64) float64 { return way * (share - asked) }
+	if off(share) < leastSwing-straight || way < 0 && !t.Chart.Swings() {
+		return false
+	}
 	third := len(pairs) / 3
 	for i := range 3 {
-		if shareOf(pairs[i*third:(i+1)*third]) < swingOfEach {
+		if off(shareOf(pairs[i*third:(i+1)*third])) < swingOfEach-straight {
 			return false
 		}
 	}
@@ -61,11 +81,11 @@ func (t *Take) swingsThroughout(pairs []swungPair, share float64) bool {
 		of[kind] = append(of[kind], p)
 	}
 	for _, some := range of {
-		if len(some) >= fewestOf && shareOf(some) < swingOfEach {
+		if len(some) >= fewestOf && off(shareOf(some)) < swingOfEach-straight {
 			return false
 		}
 	}
-	return len(of) > 1 || share >= swingOfOne
+	return len(of) > 1 || off(share) >= swingOfOne-straight
 }
 
 // pairs are two notes each, on a division of the beat and off it, with the next one played.
@@ -76,8 +96,7 @@ func (t *Take) pairs() (pairs []swungPair) {
 	for i := 1; i+1 < len(t.Matches); i++ {
 		a, b, c := t.Matches[i-1], t.Matches[i], t.Matches[i+1]
 		whole := c.Chart.Beat - a.Chart.Beat
-		even := math.Abs(2*(b.Chart.Beat-a.Chart.Beat)-whole) < 1e-6 && math.Abs(whole-2/float64(t.Chart.NotesPerBeat)) < 1e-6
-		if !even || !t.offBeat(i) || a.Status != Played || b.Status != Played || c.Status != Played || t.breaksWithin(i-1, i+1) {
+		if math.Abs(whole-2/float64(t.Chart.NotesPerBeat)) > 1e-6 || !t.offBeat(i) || a.Status != Played || b.Status != Played || c.Status != Played || t.breaksWithin(i-1, i+1) {
 			continue
 		}
 		pairs = append(pairs, swungPair{i, (b.Heard.Onset - a.Heard.Onset) / (c.Heard.Onset - a.Heard.Onset)})
@@ -85,10 +104,10 @@ func (t *Take) pairs() (pairs []swungPair) {
 	return pairs
 }
 
-// offBeat reports whether a match is the second of two divisions of the beat.
+// offBeat reports whether a match is the second of two divisions of the beat, as it is written.
 func (t *Take) offBeat(match int) bool {
-	at := t.Matches[match].Chart.Beat * float64(t.Chart.NotesPerBeat)
-	return t.Chart.NotesPerBeat%2 == 0 && math.Abs(at-math.Round(at)) < 1e-6 && int(math.Round(at))%2 == 1
+	size := len(t.Chart.Notes)
+	return t.Chart.OffDivision(float64(match/size)*t.Chart.Beats() + t.Chart.Notes[match%size].Beat)
 }
 
 func shareOf(pairs []swungPair) float64 {

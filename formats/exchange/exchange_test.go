@@ -33,7 +33,7 @@ func fileOf(d drill.Drill) drillfile.File { return drillfile.File{Drill: d, Ladd
 func heard(c chart.Chart) []chart.Note {
 	notes := append([]chart.Note{}, c.Notes...)
 	for i := range notes {
-		notes[i].Cell, notes[i].Keep, notes[i].Written = 0, false, ""
+		notes[i].Cell, notes[i].Keep, notes[i].Written, notes[i].Back = 0, false, "", false
 	}
 	return notes
 }
@@ -85,6 +85,22 @@ func TestWrittenAndReadBackIsTheSame(t *testing.T) {
 				assert.InDelta(t, 90, back.Ladder.StartBPM, 0.001, format)
 			}
 		})
+	}
+}
+
+// Swung notes sound swung in a MIDI file, are written straight with a word on how they are played
+// in MusicXML, and both are read back as they were. MIDI has them by ticks, so its share is read
+// to the hundredth.
+func TestSwingIsWrittenAndReadBack(t *testing.T) {
+	d := drill.New("swung", drill.FingerPerFret{Orders: [][]int{{1, 2, 3, 4}}})
+	d.Rhythm.NotesPerBeat, d.Rhythm.Swing = 2, 0.667
+	for _, format := range []exchange.Format{exchange.MusicXML, exchange.MIDI} {
+		doc, err := exchange.Export(fileOf(d), g, guitar.UsualHand(), 90, format)
+		require.NoError(t, err)
+		back, err := importing(doc.Content, g)
+		require.NoError(t, err)
+		assert.InDelta(t, 0.667, back.Drill.Rhythm.Swing, 0.006, format)
+		assert.Equal(t, 2, back.Drill.Rhythm.NotesPerBeat)
 	}
 }
 

@@ -87,6 +87,13 @@ type (
 	}
 	tempo struct {
 		Tempo decimal `xml:"tempo,attr"` // quarters a minute
+		Swing *swing  `xml:"swing"`
+	}
+	// swing is how long two notes that are written alike last, by parts of their time.
+	swing struct {
+		First  int    `xml:"first"`
+		Second int    `xml:"second"`
+		Type   string `xml:"swing-type"` // eighth or 16th
 	}
 	backup struct {
 		XMLName  xml.Name `xml:"backup"`

@@ -126,6 +126,23 @@ func TestWhatIsWrittenIsMusicXML(t *testing.T) {
 	assert.Equal(t, 2, back.Passes)
 }
 
+// Notes that are swung are written straight, and how they are played is said beside the tempo
+// (MusicXML 4.0, element swing).
+func TestSwingIsSaid(t *testing.T) {
+	c := withEveryAttack(t)
+	c.NotesPerBeat, c.Swing = 2, 0.667
+	raw, err := musicxml.Write(c)
+	require.NoError(t, err)
+	assert.Regexp(t, `<swing>\s*<first>67</first>\s*<second>33</second>\s*<swing-type>eighth</swing-type>\s*</swing>`, string(raw))
+	back, err := musicxml.Read(raw, score.AnyLine)
+	require.NoError(t, err)
+	assert.InDelta(t, 0.67, back.Swing, 1e-9)
+	c.Swing = 0
+	raw, err = musicxml.Write(c)
+	require.NoError(t, err)
+	assert.NotContains(t, string(raw), "<swing>")
+}
+
 func fingerOf(got score.Note, want chart.Note) int {
 	if want.Fret == 0 {
 		return 0

@@ -146,8 +146,12 @@ func (r *reader) tempo(quarters float64) {
 var perMinute = regexp.MustCompile(`\d+(?:[.,]\d+)?`)
 
 func (r *reader) sound(t *tempo) {
-	if t != nil {
-		r.tempo(float64(t.Tempo))
+	if t == nil {
+		return
+	}
+	r.tempo(float64(t.Tempo))
+	if s := t.Swing; s != nil && s.First > s.Second && s.Second > 0 {
+		r.score.Swing = float64(s.First) / float64(s.First+s.Second)
 	}
 }
 

@@ -3,6 +3,7 @@ package musicxml
 import (
 	"encoding/xml"
 	"fmt"
+	"math"
 
 	"manudrill/core/drill/chart"
 	"manudrill/core/guitar"
@@ -49,6 +50,16 @@ func Write(c chart.Chart) ([]byte, error) {
 	return append([]byte(xml.Header+doctype), append(body, '\n')...), nil
 }
 
+// swingOf is how the notes are swung, where the format can say so: of eighths and sixteenths.
+func swingOf(c chart.Chart) *swing {
+	kind := map[int]string{2: "eighth", 4: "16th"}[c.NotesPerBeat]
+	if !c.Swings() || kind == "" {
+		return nil
+	}
+	first := int(math.Round(100 * c.Swing))
+	return &swing{first, 100 - first, kind}
+}
+
 // writeMeasure writes so many notes from one on.
 func writeMeasure(c chart.Chart, from, notes int) measure {
 	perBar := c.NotesPerBeat * c.BarBeats()
@@ -59,7 +70,7 @@ func writeMeasure(c chart.Chart, from, notes int) measure {
 			add(barline{Location: "left", Style: "heavy-light", Repeat: &repeat{Direction: "forward"}})
 		}
 		add(firstAttributes(c), direction{
-			Placement: "above", Unit: "quarter", PerMinute: fmt.Sprint(c.BPM), Staff: noteStaff, Sound: &tempo{decimal(c.BPM)},
+			Placement: "above", Unit: "quarter", PerMinute: fmt.Sprint(c.BPM), Staff: noteStaff, Sound: &tempo{decimal(c.BPM), swingOf(c)},
 		})
 	}
 	for _, staff := range []int{noteStaff, tabStaff} {

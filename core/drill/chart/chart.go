@@ -22,6 +22,7 @@ type Chart struct {
 	Parts        []string `json:"parts,omitempty"`   // what its parts are called, where there are several
 	RiseBPM      float64  `json:"riseBpm,omitempty"` // each pass is so many bpm faster than the one before
 	ClickAt      *float64 `json:"clickAt,omitempty"` // of a take: when its first beat is clicked in the recording, s, where that is known
+	Swing        float64  `json:"swing,omitempty"`   // share of the first of two divisions in the time of both; straight where 0
 	Fifths       int      `json:"fifths,omitempty"`  // the signature it is written with: so many sharps, flats where negative
 	Notes        []Note   `json:"notes"`
 }
@@ -34,6 +35,10 @@ const (
 
 // MaxRise is by how many bpm a pass may be faster than the one before.
 const MaxRise = 40
+
+// MostSwing is the largest share of the first of two swung notes in the time of both: three
+// quarters are a dotted rhythm (common practice).
+const MostSwing = 0.75
 
 // A Note is one note of a chart.
 type Note struct {
@@ -143,14 +148,32 @@ func (c Chart) Place(beat float64, passes int) (pass int, within float64) {
 // NotesPerSecond returns bpm × notes per beat / 60.
 func (c Chart) NotesPerSecond() float64 { return c.BPM * float64(c.NotesPerBeat) / 60 }
 
-// Unroll returns the notes of a whole take: all passes one after another, in beats of the
-// first.
+// Swings reports whether the notes are to be swung.
+func (c Chart) Swings() bool { return c.Swing > 0.5 && c.NotesPerBeat%2 == 0 }
+
+// SoundBeat is the beat of the chart at which a note is to sound: later than it is written
+// where it is the second of two divisions and the chart swings.
+func (c Chart) SoundBeat(n Note) float64 {
+	if c.Swings() && c.OffDivision(n.Beat) {
+		return n.Beat + (2*c.Swing-1)/float64(c.NotesPerBeat)
+	}
+	return n.Beat
+}
+
+// OffDivision reports whether a beat is that of the second of two divisions.
+func (c Chart) OffDivision(beat float64) bool {
+	at := beat * float64(c.NotesPerBeat)
+	return c.NotesPerBeat%2 == 0 && math.Abs(at-math.Round(at)) < 1e-6 && int(math.Round(at))%2 == 1
+}
+
+// Unroll returns the notes of a whole take, when they are to sound: all passes one after
+// another, in beats of the first.
 func (c Chart) Unroll() []Note {
 	passes := max(1, c.Passes)
 	out := make([]Note, 0, passes*len(c.Notes))
 	for p := range passes {
 		for _, n := range c.Notes {
-			n.Beat = c.passStart(p) + n.Beat/c.risen(p)
+			n.Beat = c.passStart(p) + c.SoundBeat(n)/c.risen(p)
 			out = append(out, n)
 		}
 	}
@@ -172,6 +195,8 @@ func (c Chart) Validate() error {
 		return fmt.Errorf("the first click of the chart is at %g s; give a time within the recording", *c.ClickAt)
 	case !(c.RiseBPM >= 0 && c.RiseBPM <= MaxRise):
 		return fmt.Errorf("the chart's tempo rises by %g bpm a pass; give 0 to %d", c.RiseBPM, MaxRise)
+	case c.Swing != 0 && !(c.Swing >= 0.5 && c.Swing <= MostSwing):
+		return fmt.Errorf("the chart swings by %g; give 0.5, which is straight, to %g", c.Swing, MostSwing)
 	case c.Fifths < -7 || c.Fifths > 7:
 		return fmt.Errorf("the chart has a signature of %d fifths; give -7 to 7", c.Fifths)
 	case len(c.Parts) > MaxParts:

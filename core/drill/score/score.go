@@ -22,6 +22,7 @@ type Score struct {
 	BeatsPerBar  int     // likewise
 	NotesPerBeat int     // likewise
 	Passes       int     // likewise
+	Swing        float64 // likewise; share of the first of two notes in the time of both
 	Tuning       []int   // likewise; open strings with the capo, string 1 first
 	Tempi        []Tempo // likewise; in the order of their beats
 	Notes        []Note
@@ -85,8 +86,12 @@ func (s Score) Adopt(g guitar.Guitar) (drill.Drill, []string, error) {
 	}
 	d := s.free()
 	d.Fingering.BendHeld = bend
+	d.Rhythm.Swing = s.straighten()
 	perBeat, even := s.division()
 	d.Rhythm.NotesPerBeat = perBeat
+	if d.Rhythm.Swing > chart.MostSwing || perBeat%2 != 0 {
+		d.Rhythm.Swing = 0
+	}
 	if !even {
 		tell(fmt.Sprintf("The file's notes are not all equally long; here they come evenly, %s a beat.", words.Counted(perBeat, "note")))
 	}
@@ -170,6 +175,35 @@ func (s Score) division() (perBeat int, even bool) {
 	return perBeat, even
 }
 
+// fewestSwung is how many pairs of notes must be long and short in turn to be swung.
+const fewestSwung = 4
+
+// straighten makes notes that are long and short in turn, all by one share, straight ones, and
+// returns the share of the first of two, or what the file says of it; where they are not so,
+// nothing is changed.
+func (s Score) straighten() (share float64) {
+	pairs := (len(s.Notes) - 1) / 2
+	if pairs < fewestSwung {
+		return s.Swing
+	}
+	for i := range pairs {
+		a, b, c := s.Notes[2*i].Beat, s.Notes[2*i+1].Beat, s.Notes[2*i+2].Beat
+		of := (b - a) / (c - a)
+		even := math.Abs(c-a-(s.Notes[2].Beat-s.Notes[0].Beat)) < 0.01
+		if share == 0 {
+			share = math.Round(100*of) / 100
+		}
+		if !even || math.Abs(of-share) > 0.01 || share < 0.53 || share > chart.MostSwing {
+			return s.Swing
+		}
+	}
+	each := (s.Notes[2].Beat - s.Notes[0].Beat) / 2
+	for i := range s.Notes {
+		s.Notes[i].Beat = s.Notes[0].Beat + float64(i)*each
+	}
+	return share
+}
+
 // keepStrokes finds the stroke rule that writes the score's strokes. It reports
 // false where there are strokes and no rule does.
 func (s Score) keepStrokes(d *drill.Drill, g guitar.Guitar) bool {
@@ -198,7 +232,7 @@ func Of(c chart.Chart) Score {
 	}
 	for _, n := range c.Notes {
 		s.Notes = append(s.Notes, Note{
-			Beat: n.Beat, MIDI: n.MIDI, String: n.String, Fret: n.Fret, Finger: n.Finger,
+			Beat: c.SoundBeat(n), MIDI: n.MIDI, String: n.String, Fret: n.Fret, Finger: n.Finger,
 			Hand: n.Hand, Attack: n.Attack, Stroke: n.Stroke, Bend: n.Bend,
 		})
 	}

@@ -252,6 +252,10 @@ export const limits = {
     "passes": {
       "max": 64,
       "min": 1
+    },
+    "swing": {
+      "max": 0.75,
+      "min": 0.5
     }
   },
   "Rung": {

@@ -2450,6 +2450,11 @@ export interface components {
             close: number;
             /** @description The click only counts in */
             free: boolean;
+            /**
+             * Format: double
+             * @description Share of the first of two notes in the time of both; straight where missing
+             */
+            swing?: number;
         };
         Strokes: {
             /** @enum {string} */
@@ -2538,6 +2543,11 @@ export interface components {
              * @description Each pass is so many bpm faster than the one before
              */
             riseBpm?: number;
+            /**
+             * Format: double
+             * @description Share of the first of two divisions in the time of both; straight where missing
+             */
+            swing?: number;
             /**
              * Format: double
              * @description Of a take: when its first beat is clicked in the recording, in seconds, where that is known

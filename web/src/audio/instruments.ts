@@ -1,5 +1,6 @@
 import { Problem, type Chart } from '../api/client'
 import type { MidiEvent } from './struck'
+import { soundBeat } from '../draw/rows'
 
 /** Something that tells its notes by itself: it is listened to until it is closed. */
 export interface Instrument {
@@ -83,7 +84,7 @@ export function openSimulated(chart: Chart, first: number, told: Told): Instrume
   const random = () => (seed = (seed * 16807) % 2147483647) / 2147483647
   for (let p = 0; p < (chart.passes ?? 1); p++)
     for (const note of notes) {
-      const at = first + p * pass + note.beat * beat + (2 * random() - 1) * jitter
+      const at = first + p * pass + soundBeat(chart, note) * beat + (2 * random() - 1) * jitter
       const velocity = 80 + Math.round(10 * random())
       const length = (0.9 * beat) / chart.notesPerBeat
       const tell = (when: number, v: number) =>

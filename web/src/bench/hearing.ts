@@ -1,6 +1,7 @@
 import { answer, client, type Chart, type DrillFile } from '../api/client'
 import { usePlayback } from '../audio/playback'
 import { bytesOf } from './download'
+import { soundBeat } from '../draw/rows'
 
 /** Plays a drill as the server renders it, once through. */
 export function useHearing() {
@@ -15,7 +16,7 @@ export function useHearing() {
     }
     return play(
       render,
-      chart.notes.map((n) => n.beat),
+      chart.notes.map((n) => soundBeat(chart, n)),
       bpm,
     )
   }

@@ -4,7 +4,7 @@ import { useRouter } from 'vue-router'
 
 import { useAttempt } from '../api/attempt'
 import { answer, client, type MeasuredTake } from '../api/client'
-import { count } from '../draw/words'
+import { divisionWords } from '../draw/words'
 import { person } from '../session'
 import ProblemNote from './ProblemNote.vue'
 
@@ -69,7 +69,7 @@ const give = (number: number) =>
           <b>{{ r.drill.name }}</b>
           <p class="small">
             {{ r.reason }} From {{ r.ladder.startBpm }} to {{ r.ladder.targetBpm }} bpm,
-            {{ count(r.drill.rhythm.notesPerBeat, 'note') }} a beat.
+            {{ divisionWords(r.drill.rhythm) }}.
           </p>
         </div>
         <span v-if="given[i]" data-test="given" class="given"

@@ -1,4 +1,4 @@
-import type { Chart } from '../api/client'
+import type { Chart, ChartNote } from '../api/client'
 
 /** How a pass is broken into rows. */
 export interface Fill {
@@ -17,4 +17,11 @@ export function fillRows(chart: Chart, width: number, least: number, most: numbe
   const beatsPerRow = Math.ceil(beats / Math.ceil(beats / fitting))
   const step = Math.min(most, Math.max(least, width / (beatsPerRow * chart.notesPerBeat)))
   return { beatsPerRow, step }
+}
+
+/** The beat at which a note is to sound: later where it is the second of two that are swung. */
+export function soundBeat({ notesPerBeat, swing = 0.5 }: Chart, { beat }: ChartNote): number {
+  const division = Math.round(beat * notesPerBeat)
+  const late = swing > 0.5 && notesPerBeat % 2 === 0 && division % 2 === 1
+  return late ? beat + (2 * swing - 1) / notesPerBeat : beat
 }

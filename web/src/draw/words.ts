@@ -163,6 +163,12 @@ export function lasting(seconds: number): string {
     .join(' ')
 }
 
+/** How the beat is divided: "4 notes a beat", or "4 notes a beat, swung by 67 %". */
+export function divisionWords(of: { notesPerBeat: number; swing?: number }): string {
+  const swung = of.swing && of.swing > 0.5 ? `, swung by ${Math.round(100 * of.swing)} %` : ''
+  return count(of.notesPerBeat, 'note') + ' a beat' + swung
+}
+
 /** A rung: by its tempo alone where the click is divided alike on all of them. */
 export function rungWords(r: Rung, mixed = false): string {
   return mixed ? `${r.bpm} bpm, ${count(r.notesPerBeat, 'note')} a beat` : `${r.bpm} bpm`

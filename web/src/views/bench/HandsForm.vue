@@ -4,7 +4,15 @@ import { computed } from 'vue'
 
 import type { Drill } from '../../api/client'
 import ChoiceLine from './ChoiceLine.vue'
-import { anews, attackRules, divisions, stretches, strokeRules, tapFingers } from './choices'
+import {
+  anews,
+  attackRules,
+  divisions,
+  stretches,
+  strokeRules,
+  swings,
+  tapFingers,
+} from './choices'
 import NumberLine from './NumberLine.vue'
 import SwitchLine from './SwitchLine.vue'
 import { limits } from '../../api/limits.gen'
@@ -104,6 +112,14 @@ const fromUp = computed(() =>
       :fault="faults['rhythm.close']"
       @update:model-value="(close) => set('rhythm', { close })"
     />
+    <ChoiceLine
+      data-test="swing"
+      :model-value="drill.rhythm.swing ?? 0"
+      name="Two notes share their time"
+      :options="swings"
+      @update:model-value="(swing) => set('rhythm', { swing: swing || undefined })"
+    />
+    <p v-if="faults['rhythm.swing']" class="fault" role="alert">{{ faults['rhythm.swing'] }}</p>
     <SwitchLine
       :model-value="drill.rhythm.free"
       name="As fast as even"

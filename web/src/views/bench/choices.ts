@@ -147,3 +147,11 @@ export const tapFingers = [
 ] as const
 
 export const divisions = [1, 2, 3, 4, 6, 8].map((n) => ({ label: String(n), value: n }))
+
+/** How two notes may share their time: the share of the first, 0 for straight. */
+export const swings = [
+  { value: 0, label: 'straight' },
+  { value: 0.58, label: 'a little swung, 58 %' },
+  { value: 0.667, label: 'swung like triplets, 67 %' },
+  { value: 0.75, label: 'swung hard, 75 %' },
+]

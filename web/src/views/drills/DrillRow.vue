@@ -3,7 +3,7 @@ import { ElButton, ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-pl
 import { RouterLink } from 'vue-router'
 
 import type { SavedDrill } from '../../api/client'
-import { count, ladderWords, pathWords, patternWords } from '../../draw/words'
+import { divisionWords, ladderWords, pathWords, patternWords } from '../../draw/words'
 
 defineProps<{ drill: SavedDrill }>()
 const chosen = defineModel<boolean>('chosen', { required: true })
@@ -52,7 +52,7 @@ const emit = defineEmits<{
         <dt>Tempo</dt>
         <dd>{{ ladderWords(drill.file) }}</dd>
         <dd class="quiet small">
-          {{ count(drill.file.drill.rhythm.notesPerBeat, 'note') }} a beat
+          {{ divisionWords(drill.file.drill.rhythm) }}
         </dd>
       </div>
       <div>

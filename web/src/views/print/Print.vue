@@ -11,7 +11,7 @@ import NeckView from '../../components/NeckView.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import StaffView from '../../components/StaffView.vue'
 import TabView from '../../components/TabView.vue'
-import { count, ladderWords, lasting, pathWords, patternWords } from '../../draw/words'
+import { divisionWords, ladderWords, lasting, pathWords, patternWords } from '../../draw/words'
 import { person } from '../../session'
 import ChoiceLine from '../bench/ChoiceLine.vue'
 import SwitchLine from '../bench/SwitchLine.vue'
@@ -104,7 +104,7 @@ const paper = ref<HTMLElement>()
 function wordsOf(file: DrillFile): string {
   return (
     `${patternWords(file.drill)}. ${pathWords(file.drill)}. ` +
-    `${count(file.drill.rhythm.notesPerBeat, 'note')} a beat, ${ladderWords(file)}.`
+    `${divisionWords(file.drill.rhythm)}, ${ladderWords(file)}.`
   )
 }
 /** What lies on the paper, drawings and all. */

@@ -3,7 +3,7 @@ import { ElButton } from 'element-plus'
 import { RouterLink } from 'vue-router'
 
 import type { Stand } from '../../api/client'
-import { count } from '../../draw/words'
+import { count, divisionWords } from '../../draw/words'
 import SaidOfIt from './SaidOfIt.vue'
 
 /** What is to be played, how fast, and the one key; the tempo may be one of one's own. */
@@ -27,8 +27,7 @@ const emit = defineEmits<{ go: []; change: [way: 1 | -1]; back: [] }>()
       <h1>{{ stand.assignment.drillName }}</h1>
       <p data-test="stand-facts" class="quiet">
         <span data-test="notes-a-pass">{{ count(stand.chart.notes.length, 'note') }} a pass</span>,
-        {{ count(stand.chart.passes ?? 1, 'pass', 'passes') }},
-        {{ count(stand.chart.notesPerBeat, 'note') }} a beat ·
+        {{ count(stand.chart.passes ?? 1, 'pass', 'passes') }}, {{ divisionWords(stand.chart) }} ·
         <RouterLink data-test="progress" :to="`/progress/${stand.assignment.id}`"
           >progress</RouterLink
         >

@@ -1,6 +1,7 @@
 import type { Stand } from '../../api/client'
 import { usePlayback } from '../../audio/playback'
 import type { StandCore } from '../../audio/standCore'
+import { soundBeat } from '../../draw/rows'
 
 /** Samples of 16 bits in base64, at full scale ±1. */
 export function samplesIn(base64: string): Float32Array<ArrayBuffer> {
@@ -26,7 +27,7 @@ export function useModel(core: StandCore | undefined) {
       buffer.copyToChannel(samples, 0)
       return buffer
     }
-    const beats = chart.notes.map((n) => n.beat)
+    const beats = chart.notes.map((n) => soundBeat(chart, n))
     await play(render, beats, bpm)
   }
   return { playing, note, hear, stop }

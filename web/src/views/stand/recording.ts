@@ -31,6 +31,7 @@ import { UnsentTake } from '../../audio/unsent'
 import { person } from '../../session'
 import { keyOf } from '../routine/keys'
 import { click, live, voice, volume } from './choices'
+import { soundBeat } from '../../draw/rows'
 
 /** How many notes that an instrument tells are kept in one go. */
 const keptEach = 8
@@ -248,7 +249,7 @@ export function useRecording(
     metronome = new Metronome(ctx, { ...voice.value, volume: volume.value / 100 })
     metronome.play(schedule.clicks)
     running.value = true
-    const beats = chart.notes.map((n) => n.beat)
+    const beats = chart.notes.map((n) => soundBeat(chart, n))
     follow(ctx, schedule, (now) => momentOf(schedule, beats, beatsPerPass, now))
   }
 
