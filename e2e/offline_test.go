@@ -98,3 +98,64 @@ func TestAStandInACellar(t *testing.T) {
 	p.reads("invented")
 	p.until("it is forgotten", `caches.match('/api/session').then((a) => !a)`)
 }
+
+// Pain that is reported in a cellar holds there: on the stand, where a tempo is looked for and
+// after the page is loaded again, until an instructor clears it; a clean take sends nobody up.
+func TestPainHoldsInACellar(t *testing.T) {
+	h := newHouse(t)
+	file := shortDrill("It hurts below")
+	_, assignments := h.onRoutine(practice.Routine{Name: "Down below", Items: []practice.Item{takesOf(file.Drill.Name, 1)}}, file)
+	stand := "/stand/" + assignments[0].String()
+	l := h.newLine()
+	at := func(path string) string { return "http://" + l.address + path }
+	p := h.open(browser.Window{Keeps: true})
+	p.hearsPlayer(soundsOf(t, []drillfile.File{file}, 120))
+	p.do(chromedp.Navigate(at("/")), chromedp.WaitVisible(chromedp.CSS(`.choose li`)))
+	p.press("person:" + student)
+	p.see("leave")
+	p.until("pages are seen to", `navigator.serviceWorker.ready.then(() => !!navigator.serviceWorker.controller)`)
+	p.do(chromedp.Navigate(at(stand)))
+	p.see("judged:here")
+	answers := []string{"/", "/api/session", "/api/assignments/" + assignments[0].String(), "/api/students/" + h.people[student].ID.String() + "/hand"}
+	p.until("all is on the device", `Promise.all(`+inScript(answers)+`.map((a) => caches.match(a))).then((all) => all.every(Boolean))`)
+
+	l.cut()
+	p.do(chromedp.KeyEvent("h"))
+	p.see("stop-for-today")
+	p.do(chromedp.Navigate(at(stand + "/tempo")))
+	p.see("in-pain")
+	p.do(chromedp.Navigate(at(stand)))
+	p.see("in-pain")
+	p.see("judged:here")
+	p.do(chromedp.KeyEvent(" "))
+	p.see("verdict:hold")
+	p.reads("you have reported pain")
+
+	l.lay()
+	evaluate[any](p, `window.dispatchEvent(new Event('online'))`)
+	require.Eventually(t, func() bool {
+		hurts, err := h.kept.Hurts(h.ctx, h.people[student].ID)
+		return err == nil && hurts
+	}, patience, 100*time.Millisecond, "the studio is told")
+	require.NoError(t, h.kept.ClearPain(h.ctx, h.people[student].ID))
+	p.do(chromedp.Navigate(at(stand)))
+	p.see("judged:here")
+	p.until("it is over", `!document.querySelector('[data-test="in-pain"]')`)
+}
+
+// Who is tired rests on a stand as in a routine, and what was begun is no take that broke off.
+func TestARestOnTheStand(t *testing.T) {
+	h := newHouse(t)
+	file := shortDrill("Tired")
+	_, assignments := h.onRoutine(practice.Routine{Name: "Tiring", Items: []practice.Item{takesOf(file.Drill.Name, 1)}}, file)
+	p := h.withPlayer(soundsOf(t, []drillfile.File{file}, 120))
+	p.enterAt(student, "/stand/"+assignments[0].String())
+	p.see("judged:here")
+	p.do(chromedp.KeyEvent(" "))
+	p.see("left")
+	p.do(chromedp.KeyEvent("t"))
+	p.see("rest", "Rest, and shake out")
+	p.until("nothing is left over", `!document.querySelector('[data-test^="unsent"]')`)
+	p.do(chromedp.KeyEvent(" "))
+	p.see("left")
+}

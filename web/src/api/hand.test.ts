@@ -14,7 +14,9 @@ vi.stubGlobal('localStorage', {
   removeItem: (k: string) => kept.delete(k),
 })
 const { Problem } = await import('./client')
-const { hurtsHere, sayOfHand, sayWhatWaits, unsay } = await import('./hand')
+const { sayOfHand, sayWhatWaits, unsay } = await import('./hand')
+const { painOf, painTold } = await import('./pain')
+const hurtsHere = (studentId: string) => !!painOf(studentId)
 
 const noLine = new Problem('No line', '', 0)
 beforeEach(() => {
@@ -41,7 +43,7 @@ it('waits for a line, and stops the ladders of this device meanwhile', async () 
   put.mockReset().mockResolvedValue(undefined)
   await vi.advanceTimersByTimeAsync(15_000)
   expect(put).toHaveBeenCalledOnce()
-  expect(hurtsHere('ann')).toBe(false)
+  expect(hurtsHere('ann'), 'until an instructor says so').toBe(true)
 })
 
 it('is said of nobody else on the same device', async () => {
@@ -78,4 +80,37 @@ it('is taken back where it was pressed by mistake, said already or not', async (
   await unsay('ann', waits)
   expect(hurtsHere('ann')).toBe(false)
   await expect(unsay('ann', said)).rejects.toBe(noLine)
+})
+
+const report = (id: string, at: string, more = {}) => ({
+  id,
+  at,
+  report: { kind: 'hurts' as const },
+  ...more,
+})
+const record = (hurts: boolean, ...reports: ReturnType<typeof report>[]) => ({
+  hurts,
+  reports,
+  weeks: [],
+  places: [],
+})
+
+it('holds until the studio tells that it was cleared, however often it is asked meanwhile', async () => {
+  const id = sayOfHand('eve', { kind: 'hurts' })
+  await settle()
+  const at = painOf('eve')?.at ?? ''
+  painTold('eve', record(false)) // what was kept from before
+  painTold('eve', record(false, report('older', '2020-01-01T00:00:00Z', { clearedAt: at })))
+  expect(painOf('eve')?.id).toBe(id)
+  painTold('eve', record(true, report(id, at)))
+  expect(painOf('eve')?.id).toBe(id)
+  painTold('eve', record(false, report(id, at, { clearedAt: at })))
+  expect(hurtsHere('eve')).toBe(false)
+})
+
+it('is known of what was said on another device, and of one that is long over', () => {
+  painTold('flo', record(true, report('there', '2026-01-02T00:00:00Z')))
+  expect(painOf('flo')).toEqual({ id: 'there', at: '2026-01-02T00:00:00Z' })
+  painTold('flo', record(false, report('later', '2026-02-01T00:00:00Z', { withdrawnAt: 'then' })))
+  expect(hurtsHere('flo')).toBe(false)
 })

@@ -2,6 +2,7 @@ import { useStorage } from '@vueuse/core'
 
 import { answer, client, problemOf, type HandRecord, type HandReport } from './client'
 import { newId } from './ids'
+import { painSaid, painTakenBack, painTold } from './pain'
 import { isFinal } from '../audio/outbox'
 
 /** What a student said of their hand, which the studio does not have yet. */
@@ -20,8 +21,11 @@ let saying: Promise<void> = Promise.resolve()
 /** Kept on this device until the studio has it. */
 const unsaid = useStorage<Unsaid[]>('manudrill hand', [])
 
-export function handOf(studentId: string): Promise<HandRecord> {
-  return answer(client.GET('/students/{studentId}/hand', { params: { path: { studentId } } }))
+export async function handOf(studentId: string): Promise<HandRecord> {
+  const params = { path: { studentId } }
+  const record = await answer(client.GET('/students/{studentId}/hand', { params }))
+  painTold(studentId, record)
+  return record
 }
 
 /**
@@ -32,6 +36,7 @@ export function sayOfHand(studentId: string, report: HandReport, id = newId()): 
   const before = unsaid.value.find((u) => u.id === id)
   const at = before?.at ?? new Date().toISOString()
   unsaid.value = [...unsaid.value.filter((u) => u.id !== id), { id, studentId, at, report }]
+  if (report.kind === 'hurts') painSaid(studentId, { id, at })
   void sayWhatWaits(studentId)
   return id
 }
@@ -41,6 +46,7 @@ export async function unsay(studentId: string, reportId: string): Promise<void> 
   await saying // what is under way arrives first
   const waits = unsaid.value.some((u) => u.id === reportId)
   unsaid.value = unsaid.value.filter((u) => u.id !== reportId)
+  painTakenBack(studentId, reportId)
   const params = { path: { studentId, reportId } }
   try {
     await answer(client.DELETE('/students/{studentId}/hand/{reportId}', { params }))
@@ -48,10 +54,6 @@ export async function unsay(studentId: string, reportId: string): Promise<void> 
     if (!waits) throw thrown // else the studio never heard of it
   }
 }
-
-/** Whether pain was reported on this device that the studio has not heard of yet. */
-export const hurtsHere = (studentId: string): boolean =>
-  unsaid.value.some((u) => u.studentId === studentId && u.report.kind === 'hurts')
 
 /** Says what waits for a line, of whoever is here. */
 export function sayWhatWaits(studentId: string): Promise<void> {
@@ -69,6 +71,7 @@ async function sayAll(studentId: string): Promise<void> {
         setTimeout(() => void sayWhatWaits(studentId), again)
         return
       }
+      painTakenBack(studentId, u.id)
     }
     unsaid.value = unsaid.value.filter((other) => JSON.stringify(other) !== JSON.stringify(u))
   }

@@ -4,12 +4,12 @@ import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vu
 import { RouterLink, useRoute } from 'vue-router'
 
 import { answer, client, Problem, problemOf, type SavedRoutine, type Stand } from '../../api/client'
-import { handOf, hurtsHere, sayOfHand } from '../../api/hand'
+import { handOf, sayOfHand } from '../../api/hand'
 import { planDay, routine as load, standKey, standsOf } from '../../api/routines'
 import { settled } from '../../api/takes'
 import { isAllowed } from '../../audio/microphones'
 import { outbox } from '../../audio/outbox'
-import HandWords from '../../components/HandWords.vue'
+import InPain from '../../components/InPain.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import UnsentList from '../../components/UnsentList.vue'
 import { aboutMinutes, itemName } from '../../draw/routinewords'
@@ -50,9 +50,8 @@ const noRoom = new Problem(
   'The recording is kept in memory only: leave this page open until it is handed in. Make room on the device before the next take.',
 )
 
-/** Where it can ache, and whether pain was reported. */
+/** Where it can ache. */
 const places = ref<string[]>([])
-const hurts = ref(false)
 
 /** With one of the drills the hands are asked for on video. */
 const filmed = ref(false)
@@ -81,8 +80,6 @@ async function open() {
   saved.value = { ...kept, routine: { ...kept.routine, items } }
   const hand = await handOf(kept.student.id)
   places.value = hand.places
-  hurts.value = hand.hurts || hurtsHere(kept.student.id)
-  if (hurts.value) for (const [drill, s] of by) by.set(drill, hurting(s))
   if (!core || by.size === 0) return
   run.value?.close()
   run.value = useRun(saved.value.routine, by, {
@@ -113,9 +110,6 @@ onBeforeUnmount(() => {
   left = true
   run.value?.close()
 })
-
-/** Of who has reported pain no ladder climbs, though the studio may not know it yet. */
-const hurting = (s: Stand): Stand => ({ ...s, climbing: { ...s.climbing, hurt: true } })
 
 async function attempt(action: () => Promise<unknown>) {
   fault.value = undefined
@@ -287,9 +281,7 @@ onKeyStroke(true, (event) => {
           <p v-if="state?.why === 'unheard'" data-test="unheard" class="lead" role="status">
             Nothing of the drill was heard twice, so the routine waits. Is the right input chosen?
           </p>
-          <p v-if="hurts && !begun" data-test="in-pain" class="lead" role="alert">
-            You have reported pain. <HandWords /> No ladder climbs until your instructor says so.
-          </p>
+          <InPain v-if="!begun" :student-id="saved.student.id" />
           <p v-if="gone.length" class="quiet" role="status">
             Left out, because they were withdrawn: {{ gone.length }}.
           </p>

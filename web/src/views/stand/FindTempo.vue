@@ -10,6 +10,7 @@ import { isAllowed } from '../../audio/microphones'
 import ProblemNote from '../../components/ProblemNote.vue'
 import { rungWords } from '../../draw/words'
 import ItHurts from '../routine/ItHurts.vue'
+import InPain from '../../components/InPain.vue'
 import MicrophoneCheck from './MicrophoneCheck.vue'
 import Stage from './Stage.vue'
 import { useRecording } from './recording'
@@ -122,6 +123,7 @@ useDeeds({ go: () => seek?.go(), hold, tired, hurts }, () => hurting.value || !s
         <p class="why figures">then {{ seeking?.rung.bpm }} bpm</p>
       </section>
       <template v-else>
+        <InPain :student-id="stand.assignment.student.id" />
         <div class="head">
           <div class="title">
             <h1 data-test="find-tempo">Find my tempo</h1>

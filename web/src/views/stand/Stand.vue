@@ -33,6 +33,8 @@ import { heardHere } from './heardHere'
 import { climbed } from './climbed'
 import * as sheet from '../print/sheet'
 import ItHurts from '../routine/ItHurts.vue'
+import RestView from '../routine/RestView.vue'
+import InPain from '../../components/InPain.vue'
 import FilmChoice from './FilmChoice.vue'
 import FilePlayed, { type PlayedAt } from './FilePlayed.vue'
 import MicrophoneCheck from './MicrophoneCheck.vue'
@@ -142,6 +144,7 @@ function besides(): Besides {
 /** The one key: play, or stop. */
 async function go() {
   if (running.value) return stop()
+  rest.reset(0)
   if (source.value === 'file') return fileInput.value?.click()
   clear()
   fileHere.value = undefined
@@ -176,6 +179,7 @@ async function ended(made: UnsentTake, ending: Ending, said?: Said) {
     if (core && ending === 'finished' && !made.take.aside)
       stand.value = await climbed(stand.value, said, core)
   }
+  if (resting.value && ending === 'stopped') return outbox.discard(made.take.id) // as in a routine
   if (ending === 'finished') {
     listening.value = made.take.id
     await outbox.handIn(made.take.id, (taken) => void show(taken).catch(() => undefined))
@@ -241,7 +245,7 @@ function picked(event: Event) {
 const model = ref<InstanceType<typeof HearIt>>()
 /** The note of the drill that is heard. */
 const sounding = ref<number>()
-const { hurting, places, hurts, tired } = useHand(
+const { hurting, places, hurts, tired, rest } = useHand(
   () => stand.value!.assignment.student.id,
   () => running.value && stop(),
 )
@@ -258,6 +262,7 @@ useDeeds(
   () => hurting.value || !stand.value,
 )
 
+const resting = computed(() => rest.remaining.value > 0)
 const leftToPlay = computed(() => {
   const { countIn, pass } = moment.value
   if (countIn) return 'get ready'
@@ -294,6 +299,7 @@ const goText = computed(() => {
         @back="backToRung"
       />
 
+      <InPain v-if="!running" :student-id="stand.assignment.student.id" />
       <p v-if="stand.assignment.set && !running && !take" class="lead">
         {{ stand.assignment.set.author }} has set this tempo: “{{ stand.assignment.set.reason }}”
       </p>
@@ -312,6 +318,20 @@ const goText = computed(() => {
         <HandKeys @tired="tired" @hurts="hurts" />
         <el-button data-test="stop" type="primary" class="play" @click="stop">Stop</el-button>
       </Stage>
+      <RestView
+        v-else-if="resting"
+        :seconds="rest.remaining.value"
+        word="Rest, and shake out"
+        text=""
+        :next="stand.assignment.drillName"
+        :stand="laid ?? stand"
+      >
+        <p class="lead">
+          Lower, if you wish:
+          <button type="button" @click="change(-1)">Slower <kbd>↓</kbd></button>
+          <button type="button" @click="change(1)">Faster <kbd>↑</kbd></button>
+        </p>
+      </RestView>
       <p v-else-if="busy" class="count" role="status">{{ doing }} …</p>
       <p v-else-if="waits" data-test="kept-here" class="lead" role="status">
         {{ outbox.fault.value?.title }}. The take is kept on this device and handed in by itself;
@@ -342,8 +362,8 @@ const goText = computed(() => {
         </section>
       </template>
       <UnsentList v-if="!running && !busy && (waits || !listening)" :assignment-id="id" />
-      <CueList v-if="!running && !fileHere" class="lead" :cues="stand.cues" />
-      <template v-if="!take && !running">
+      <CueList v-if="!running && !resting && !fileHere" class="lead" :cues="stand.cues" />
+      <template v-if="!take && !running && !resting">
         <section class="sheet">
           <HearIt
             v-if="core"

@@ -1,4 +1,4 @@
-import { onKeyStroke } from '@vueuse/core'
+import { onKeyStroke, useCountdown } from '@vueuse/core'
 import { ref } from 'vue'
 
 import { handOf, sayOfHand } from '../../api/hand'
@@ -21,9 +21,16 @@ export function useDeeds(deeds: Partial<Record<Deed, () => unknown>>, off: () =>
   })
 }
 
-/** What a student says of the hand at a stand: tired, or that it hurts, which stops everything. */
+/** How long somebody rests who says that they are tired, in s: as in a routine. */
+const tiredSeconds = 60
+
+/**
+ * What a student says of the hand at a stand: tired, for which there is a rest, or that it hurts,
+ * which stops everything.
+ */
 export function useHand(student: () => string, stop: () => unknown) {
   const hurting = ref(false)
+  const rest = useCountdown(0)
   /** Where it can ache. */
   const places = ref<string[]>([])
   async function hurts() {
@@ -33,7 +40,8 @@ export function useHand(student: () => string, stop: () => unknown) {
   }
   async function tired() {
     sayOfHand(student(), { kind: 'tired' })
+    rest.start(tiredSeconds)
     await stop()
   }
-  return { hurting, places, hurts, tired }
+  return { hurting, places, hurts, tired, rest }
 }

@@ -2,6 +2,7 @@ import { onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 
 import { Problem, type Chart, type Stand } from '../../api/client'
 import { newId } from '../../api/ids'
+import { painOf } from '../../api/pain'
 import { Metronome } from '../../audio/metronome'
 import {
   Ear,
@@ -236,7 +237,8 @@ export function useRecording(
       if (kept && delay !== undefined) kept.take.clickAt = first + delay
       const heard = { rate: ctx.sampleRate, first, delay, marks: live.value }
       const rung = { bpm, notesPerBeat }
-      ear?.begin(id, { ...heard, chart, rung, climbing, school, aside })
+      const hurt = climbing.hurt || !!painOf(assignment.student.id) // the studio may not know yet
+      ear?.begin(id, { ...heard, chart, rung, climbing: { ...climbing, hurt }, school, aside })
       filmed = film && performance.now() + 1000 * (from - ctx.currentTime)
       film?.start() // which takes a busy machine its time
     }
