@@ -60,6 +60,30 @@ func (e BinnedKind) Valid() bool {
 	}
 }
 
+// Defines values for ContradictedOf.
+const (
+	ContradictedOfEvent   ContradictedOf = "event"
+	ContradictedOfExtra   ContradictedOf = "extra"
+	ContradictedOfFinding ContradictedOf = "finding"
+	ContradictedOfNote    ContradictedOf = "note"
+)
+
+// Valid indicates whether the value is a known member of the ContradictedOf enum.
+func (e ContradictedOf) Valid() bool {
+	switch e {
+	case ContradictedOfEvent:
+		return true
+	case ContradictedOfExtra:
+		return true
+	case ContradictedOfFinding:
+		return true
+	case ContradictedOfNote:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for DifferenceAbout.
 const (
 	Bpm             DifferenceAbout = "bpm"
@@ -662,8 +686,32 @@ type Comment struct {
 	WrittenAt time.Time  `json:"writtenAt"`
 }
 
+// Contradicted defines model for Contradicted.
+type Contradicted struct {
+	Kind string         `json:"kind"`
+	Of   ContradictedOf `json:"of"`
+	Said int            `json:"said"`
+
+	// Takes Of which it was said
+	Takes int `json:"takes"`
+}
+
+// ContradictedOf defines model for Contradicted.Of.
+type ContradictedOf string
+
+// Contradictions defines model for Contradictions.
+type Contradictions struct {
+	Kinds []Contradicted `json:"kinds"`
+
+	// Takes That were measured
+	Takes int `json:"takes"`
+}
+
 // Contrast defines model for Contrast.
 type Contrast = evenness.Contrast
+
+// Correction Something told of a take that was not so
+type Correction = evenness.Correction
 
 // Counts defines model for Counts.
 type Counts = evenness.Counts
@@ -956,6 +1004,18 @@ type ImportedDrill struct {
 	// Lines The staves, tracks or channels that can be read; empty where the file has one line alone
 	Lines []score.Line `json:"lines"`
 	Told  []string     `json:"told"`
+}
+
+// KeptCorrection defines model for KeptCorrection.
+type KeptCorrection struct {
+	At time.Time `json:"at"`
+
+	// Author Who said so; missing where they are not here any more
+	Author *string            `json:"author,omitempty"`
+	Id     openapi_types.UUID `json:"id"`
+
+	// What Something told of a take that was not so
+	What Correction `json:"what"`
 }
 
 // Key defines model for Key.
@@ -1710,13 +1770,16 @@ type StudioChange struct {
 
 // Take defines model for Take.
 type Take struct {
-	Advice   *Advice     `json:"advice,omitempty"`
-	Analysis *Analysis   `json:"analysis,omitempty"`
-	Chart    Chart       `json:"chart"`
-	Comments []Comment   `json:"comments"`
-	Parts    *PartsTold  `json:"parts,omitempty"`
-	Review   *Review     `json:"review,omitempty"`
-	Summary  TakeSummary `json:"summary"`
+	Advice   *Advice   `json:"advice,omitempty"`
+	Analysis *Analysis `json:"analysis,omitempty"`
+	Chart    Chart     `json:"chart"`
+	Comments []Comment `json:"comments"`
+
+	// Corrections What was told of it and was not so; the analysis is given with them
+	Corrections []KeptCorrection `json:"corrections"`
+	Parts       *PartsTold       `json:"parts,omitempty"`
+	Review      *Review          `json:"review,omitempty"`
+	Summary     TakeSummary      `json:"summary"`
 
 	// Video The hands while the take was played
 	Video *TakeVideo `json:"video,omitempty"`
@@ -2478,6 +2541,9 @@ type ChangeStudioJSONRequestBody = StudioChange
 // PutCommentJSONRequestBody defines body for PutComment for application/json ContentType.
 type PutCommentJSONRequestBody PutCommentJSONBody
 
+// CorrectJSONRequestBody defines body for Correct for application/json ContentType.
+type CorrectJSONRequestBody = Correction
+
 // PutReviewJSONRequestBody defines body for PutReview for application/json ContentType.
 type PutReviewJSONRequestBody PutReviewJSONBody
 
@@ -2837,6 +2903,9 @@ type ServerInterface interface {
 	// Everything about the studio in one file
 	// (GET /studio/archive.zip)
 	GetStudioArchive(c *gin.Context)
+	// How often each kind of what is told of takes was said not to be so, without names
+	// (GET /studio/contradictions)
+	GetContradictions(c *gin.Context)
 	// Takes, the latest first; a student sees only their own
 	// (GET /takes)
 	ListTakes(c *gin.Context, params ListTakesParams)
@@ -2852,6 +2921,12 @@ type ServerInterface interface {
 	// Two takes of the same notes side by side, the earlier one first
 	// (GET /takes/{takeId}/contrast/{otherId})
 	GetContrast(c *gin.Context, takeId openapi_types.UUID, otherId openapi_types.UUID)
+	// Let what was told stand again
+	// (DELETE /takes/{takeId}/corrections/{correctionId})
+	TakeBackCorrection(c *gin.Context, takeId openapi_types.UUID, correctionId openapi_types.UUID)
+	// Say that something told of a take was not so; figures and ladder follow
+	// (PUT /takes/{takeId}/corrections/{correctionId})
+	Correct(c *gin.Context, takeId openapi_types.UUID, correctionId openapi_types.UUID)
 	// Measure a take again; what was measured stays until then
 	// (POST /takes/{takeId}/measure)
 	MeasureTake(c *gin.Context, takeId openapi_types.UUID)
@@ -6267,6 +6342,19 @@ func (siw *ServerInterfaceWrapper) GetStudioArchive(c *gin.Context) {
 	siw.Handler.GetStudioArchive(c)
 }
 
+// GetContradictions operation middleware
+func (siw *ServerInterfaceWrapper) GetContradictions(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetContradictions(c)
+}
+
 // ListTakes operation middleware
 func (siw *ServerInterfaceWrapper) ListTakes(c *gin.Context) {
 
@@ -6470,6 +6558,74 @@ func (siw *ServerInterfaceWrapper) GetContrast(c *gin.Context) {
 	}
 
 	siw.Handler.GetContrast(c, takeId, otherId)
+}
+
+// TakeBackCorrection operation middleware
+func (siw *ServerInterfaceWrapper) TakeBackCorrection(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "takeId" -------------
+	var takeId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "takeId", c.Param("takeId"), &takeId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter takeId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "correctionId" -------------
+	var correctionId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "correctionId", c.Param("correctionId"), &correctionId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter correctionId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.TakeBackCorrection(c, takeId, correctionId)
+}
+
+// Correct operation middleware
+func (siw *ServerInterfaceWrapper) Correct(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "takeId" -------------
+	var takeId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "takeId", c.Param("takeId"), &takeId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter takeId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "correctionId" -------------
+	var correctionId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "correctionId", c.Param("correctionId"), &correctionId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter correctionId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.Correct(c, takeId, correctionId)
 }
 
 // MeasureTake operation middleware
@@ -6896,11 +7052,14 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/studio", wrapper.GetStudio)
 	router.PUT(options.BaseURL+"/studio", wrapper.ChangeStudio)
 	router.GET(options.BaseURL+"/studio/archive.zip", wrapper.GetStudioArchive)
+	router.GET(options.BaseURL+"/studio/contradictions", wrapper.GetContradictions)
 	router.GET(options.BaseURL+"/takes", wrapper.ListTakes)
 	router.GET(options.BaseURL+"/takes/:takeId", wrapper.GetTake)
 	router.DELETE(options.BaseURL+"/takes/:takeId/comments/:commentId", wrapper.DeleteComment)
 	router.PUT(options.BaseURL+"/takes/:takeId/comments/:commentId", wrapper.PutComment)
 	router.GET(options.BaseURL+"/takes/:takeId/contrast/:otherId", wrapper.GetContrast)
+	router.DELETE(options.BaseURL+"/takes/:takeId/corrections/:correctionId", wrapper.TakeBackCorrection)
+	router.PUT(options.BaseURL+"/takes/:takeId/corrections/:correctionId", wrapper.Correct)
 	router.POST(options.BaseURL+"/takes/:takeId/measure", wrapper.MeasureTake)
 	router.POST(options.BaseURL+"/takes/:takeId/read", wrapper.MarkRead)
 	router.POST(options.BaseURL+"/takes/:takeId/remedies/:number", wrapper.TakeRemedy)
@@ -11437,6 +11596,44 @@ func (response GetStudioArchivedefaultApplicationProblemPlusJSONResponse) VisitG
 	return err
 }
 
+type GetContradictionsRequestObject struct {
+}
+
+type GetContradictionsResponseObject interface {
+	VisitGetContradictionsResponse(w http.ResponseWriter) error
+}
+
+type GetContradictions200JSONResponse Contradictions
+
+func (response GetContradictions200JSONResponse) VisitGetContradictionsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetContradictionsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetContradictionsdefaultApplicationProblemPlusJSONResponse) VisitGetContradictionsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ListTakesRequestObject struct {
 	Params ListTakesParams
 }
@@ -11620,6 +11817,87 @@ type GetContrastdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response GetContrastdefaultApplicationProblemPlusJSONResponse) VisitGetContrastResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TakeBackCorrectionRequestObject struct {
+	TakeId       openapi_types.UUID `json:"takeId"`
+	CorrectionId openapi_types.UUID `json:"correctionId"`
+}
+
+type TakeBackCorrectionResponseObject interface {
+	VisitTakeBackCorrectionResponse(w http.ResponseWriter) error
+}
+
+type TakeBackCorrection200JSONResponse Take
+
+func (response TakeBackCorrection200JSONResponse) VisitTakeBackCorrectionResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TakeBackCorrectiondefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response TakeBackCorrectiondefaultApplicationProblemPlusJSONResponse) VisitTakeBackCorrectionResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CorrectRequestObject struct {
+	TakeId       openapi_types.UUID `json:"takeId"`
+	CorrectionId openapi_types.UUID `json:"correctionId"`
+	Body         *CorrectJSONRequestBody
+}
+
+type CorrectResponseObject interface {
+	VisitCorrectResponse(w http.ResponseWriter) error
+}
+
+type Correct200JSONResponse Take
+
+func (response Correct200JSONResponse) VisitCorrectResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CorrectdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CorrectdefaultApplicationProblemPlusJSONResponse) VisitCorrectResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -12537,6 +12815,9 @@ type StrictServerInterface interface {
 	// Everything about the studio in one file
 	// (GET /studio/archive.zip)
 	GetStudioArchive(ctx context.Context, request GetStudioArchiveRequestObject) (GetStudioArchiveResponseObject, error)
+	// How often each kind of what is told of takes was said not to be so, without names
+	// (GET /studio/contradictions)
+	GetContradictions(ctx context.Context, request GetContradictionsRequestObject) (GetContradictionsResponseObject, error)
 	// Takes, the latest first; a student sees only their own
 	// (GET /takes)
 	ListTakes(ctx context.Context, request ListTakesRequestObject) (ListTakesResponseObject, error)
@@ -12552,6 +12833,12 @@ type StrictServerInterface interface {
 	// Two takes of the same notes side by side, the earlier one first
 	// (GET /takes/{takeId}/contrast/{otherId})
 	GetContrast(ctx context.Context, request GetContrastRequestObject) (GetContrastResponseObject, error)
+	// Let what was told stand again
+	// (DELETE /takes/{takeId}/corrections/{correctionId})
+	TakeBackCorrection(ctx context.Context, request TakeBackCorrectionRequestObject) (TakeBackCorrectionResponseObject, error)
+	// Say that something told of a take was not so; figures and ladder follow
+	// (PUT /takes/{takeId}/corrections/{correctionId})
+	Correct(ctx context.Context, request CorrectRequestObject) (CorrectResponseObject, error)
 	// Measure a take again; what was measured stays until then
 	// (POST /takes/{takeId}/measure)
 	MeasureTake(ctx context.Context, request MeasureTakeRequestObject) (MeasureTakeResponseObject, error)
@@ -15916,6 +16203,30 @@ func (sh *strictHandler) GetStudioArchive(ctx *gin.Context) {
 	}
 }
 
+// GetContradictions operation middleware
+func (sh *strictHandler) GetContradictions(ctx *gin.Context) {
+	var request GetContradictionsRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetContradictions(ctx, request.(GetContradictionsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetContradictions")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetContradictionsResponseObject); ok {
+		if err := validResponse.VisitGetContradictionsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // ListTakes operation middleware
 func (sh *strictHandler) ListTakes(ctx *gin.Context, params ListTakesParams) {
 	var request ListTakesRequestObject
@@ -16050,6 +16361,67 @@ func (sh *strictHandler) GetContrast(ctx *gin.Context, takeId openapi_types.UUID
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(GetContrastResponseObject); ok {
 		if err := validResponse.VisitGetContrastResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// TakeBackCorrection operation middleware
+func (sh *strictHandler) TakeBackCorrection(ctx *gin.Context, takeId openapi_types.UUID, correctionId openapi_types.UUID) {
+	var request TakeBackCorrectionRequestObject
+
+	request.TakeId = takeId
+	request.CorrectionId = correctionId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.TakeBackCorrection(ctx, request.(TakeBackCorrectionRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "TakeBackCorrection")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(TakeBackCorrectionResponseObject); ok {
+		if err := validResponse.VisitTakeBackCorrectionResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// Correct operation middleware
+func (sh *strictHandler) Correct(ctx *gin.Context, takeId openapi_types.UUID, correctionId openapi_types.UUID) {
+	var request CorrectRequestObject
+
+	request.TakeId = takeId
+	request.CorrectionId = correctionId
+
+	var body CorrectJSONRequestBody
+	if err := ctx.ShouldBindJSON(&body); err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Correct(ctx, request.(CorrectRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Correct")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(CorrectResponseObject); ok {
+		if err := validResponse.VisitCorrectResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -205,7 +205,7 @@ func sentence(message *string) *string {
 // takeOf is a take with what is said of it. Takes measured before a figure was
 // there do without it.
 func takeOf(t store.Take, comments []store.Comment) api.Take {
-	take := api.Take{Summary: summaryOf(t.TakeSummary), Chart: t.Chart, Comments: each(comments, commentOf)}
+	take := api.Take{Summary: summaryOf(t.TakeSummary), Chart: t.Chart, Comments: each(comments, commentOf), Corrections: each(t.Corrections, correctionOf)}
 	if v := t.Video; v != nil {
 		take.Video = &api.TakeVideo{Media: api.TakeVideoMedia(v.Media), StartsAt: v.StartsAt}
 	}
@@ -225,6 +225,14 @@ func takeOf(t store.Take, comments []store.Comment) api.Take {
 		take.Parts = advice.PartsOf(a, t.Decision.Gate)
 	}
 	return take
+}
+
+func correctionOf(c store.Correction) api.KeptCorrection {
+	return api.KeptCorrection{Id: c.ID, What: c.What, Author: c.Author, At: c.At}
+}
+
+func contradictedOf(c store.Contradicted) api.Contradicted {
+	return api.Contradicted{Of: api.ContradictedOf(c.Of), Kind: c.Kind, Said: c.Said, Takes: c.Takes}
 }
 
 func remeasuringOf(r store.Remeasuring) api.Remeasuring {

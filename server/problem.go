@@ -63,6 +63,7 @@ var (
 	errNoVideo     = problem{http.StatusUnprocessableEntity, "no-video", "This is no video", "Hand in WebM or MP4, as a browser records them. The take itself is there.", nil}
 	errHurts       = problem{http.StatusConflict, "hurts", "You have reported pain", "No ladder climbs until your instructor says so, so this rung is not set.", nil}
 	errEnded       = problem{http.StatusGone, "assignment-ended", "This drill has been withdrawn", "Your instructor has withdrawn this drill, so no take played since can be added. The old ones are kept.", nil}
+	errNotTold     = problem{http.StatusConflict, "not-told", "The take does not tell of this", "It was measured again meanwhile, or somebody has said so already. Load the take again.", nil}
 	errNotMeasured = problem{http.StatusConflict, "not-measured", "This take is not measured", "It waits to be measured, or could not be; look at it again in a moment.", nil}
 	errBrokenOff   = problem{http.StatusBadRequest, "broken-off", "The recording did not come through", "The line broke off or stood still. Nothing is lost where it was recorded; hand it in again.", nil}
 	errLate        = problem{http.StatusRequestTimeout, "late", "The request did not come through", "The line is slow or stood still. Nothing was changed; try again.", nil}
@@ -148,6 +149,8 @@ func problemOf(err error) problem {
 		return errMissing
 	case errors.Is(err, store.ErrChanged):
 		return errChanged
+	case errors.Is(err, evenness.ErrNotTold):
+		return errNotTold
 	case errors.Is(err, store.ErrTooMany):
 		return errTooMany
 	case errors.Is(err, store.ErrUsed):

@@ -105,7 +105,8 @@ var calls = map[string]call{
 	"askVideo":   {about: aThing, body: map[string]any{"asked": true}},
 	"startFound": {about: aThing, body: map[string]any{"bpm": 90, "low": 84, "high": 96, "takes": 12, "notesPerBeat": 2}},
 	"setRung":    {about: aThing, body: map[string]any{"rung": map[string]any{"bpm": 90, "notesPerBeat": 2}, "reason": "slower"}}, "listMoves": {about: aThing},
-	"putComment": {about: aThing, body: map[string]any{"note": 0, "text": "mine"}}, "deleteComment": {about: aThing}, "getSound": {about: aThing},
+	"putComment": {about: aThing, body: map[string]any{"note": 0, "text": "mine"}}, "deleteComment": {about: aThing},
+	"correct": {about: aThing, body: evenness.Correction{Of: evenness.OfFinding, Kind: "ringing"}}, "takeBackCorrection": {about: aThing}, "getContradictions": {about: byOne}, "getSound": {about: aThing},
 }
 
 // A fixture is what one student of the first studio has, by the names of the
@@ -157,10 +158,12 @@ func (h *house) newFixture(t *testing.T, found evenness.Analysis, by store.Perso
 	}
 	require.NoError(t, h.kept.PutVideo(ctx, take, store.Video{Media: "video/webm"}, strings.NewReader("hands")))
 	require.NoError(t, h.kept.PutComment(ctx, store.Comment{ID: comment, TakeID: take, Text: "late", Author: by}))
+	correction := id()
+	require.NoError(t, h.kept.Correct(ctx, take, correction, evenness.Correction{Of: evenness.OfFinding, Kind: "gaps"}))
 	require.NoError(t, h.kept.PutReview(store.Within(ctx, store.Scope{Studio: storetest.Studio, Actor: by}), take, true, secretName))
 	f := fixture{"date": "2026-03-02", "number": "0", "new": uuid.NewString(), "readyId": "warmUp"}
 	for name, of := range map[string]uuid.UUID{"person": person, "personId": person, "studentId": person, "drillId": drillID, "blockId": block, "routineId": routine, "reportId": report, "group": group, "groupId": group,
-		"assignmentId": assignment, "takeId": take, "otherId": other, "commentId": comment, "lessonId": lesson, "logId": log} {
+		"assignmentId": assignment, "takeId": take, "otherId": other, "commentId": comment, "correctionId": correction, "lessonId": lesson, "logId": log} {
 		f[name] = of.String()
 	}
 	return f

@@ -39,16 +39,21 @@ func (s *Server) measured(ctx context.Context, id uuid.UUID) (store.Take, error)
 
 // GetTake returns a take with its analysis.
 func (s *Server) GetTake(ctx context.Context, r api.GetTakeRequestObject) (api.GetTakeResponseObject, error) {
-	t, err := s.store.Take(ctx, r.TakeId)
+	take, err := s.takeNow(ctx, r.TakeId)
+	return api.GetTake200JSONResponse(take), err
+}
+
+// takeNow is a take with all that is said of it.
+func (s *Server) takeNow(ctx context.Context, id uuid.UUID) (api.Take, error) {
+	t, err := s.store.Take(ctx, id)
 	if err != nil {
-		return nil, err
+		return api.Take{}, err
 	}
 	comments, err := s.store.Comments(ctx, t.ID)
 	if err != nil {
-		return nil, err
+		return api.Take{}, err
 	}
-	take, err := s.withReview(ctx, takeOf(t, comments))
-	return api.GetTake200JSONResponse(take), err
+	return s.withReview(ctx, takeOf(t, comments))
 }
 
 // MeasureTake measures a take again.

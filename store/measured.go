@@ -35,12 +35,15 @@ func (s *Store) Measured(ctx context.Context, take uuid.UUID, m Measurement) err
 		}
 		_, err = tx.Exec(ctx, `
 			UPDATE takes SET state = 'measured', failure = NULL, listener = $2, analysis = $3, seconds = $4, held_bpm = $5,
-			       notes_per_second = $6, spread_ms = $7, spread_percent = $8, right_percent = $9, is_foreign = $10, passes = $11, counts = $12, slur_seconds = $14, sums = $15,
+			       notes_per_second = $6, spread_ms = $7, spread_percent = $8, right_percent = $9, is_foreign = $10, passes = $11, counts = $12, slur_seconds = $14, sums = $15, transposed = $16,
 			       bpm = $13, chart = jsonb_set(chart, '{bpm}', to_jsonb($13::float8))
 			WHERE id = $1`,
 			take, m.Listener, a, m.Seconds, result.HeldBPM, a.Tempo.NotesPerSecond, a.Timing.SpreadMs, a.Timing.SpreadPercent,
-			100*a.Counts.RightShare(), result.Foreign, result.Passes, played.Aside == tempo.NoAside && played.Rung.Counts(result), played.Rung.BPM, m.SlurSeconds, append([]evenness.Sum{}, m.Sums...))
+			100*a.Counts.RightShare(), result.Foreign, result.Passes, played.counts(result), played.Rung.BPM, m.SlurSeconds, append([]evenness.Sum{}, m.Sums...), result.Transposed)
 		if err != nil {
+			return err
+		}
+		if err := countAnew(ctx, tx, take, played); err != nil {
 			return err
 		}
 		return decide(ctx, tx, played.Assignment, take)
@@ -53,6 +56,11 @@ type playedTake struct {
 	Rung       tempo.Rung
 	Aside      tempo.Aside
 	AsHeard    bool // its tempo is yet to be heard; once measured it stays what it is
+}
+
+// counts reports whether what was measured says something about the rung.
+func (p playedTake) counts(result tempo.Result) bool {
+	return p.Aside == tempo.NoAside && p.Rung.Counts(result)
 }
 
 // lockTake locks a take's assignment, so that its takes are decided one after the
@@ -73,6 +81,7 @@ type attempt struct {
 	Foreign      bool
 	Aside        tempo.Aside
 	Passes       []tempo.PassFigures
+	Transposed   int
 	Ladder       Lenient[tempo.Ladder] // of the version that was played
 	NotesPerBeat int                   // of the drill
 	Set          uuid.UUID             // what an instructor had set last before it
@@ -81,7 +90,7 @@ type attempt struct {
 }
 
 func (a attempt) result() tempo.Result {
-	return tempo.Result{HeldBPM: a.HeldBPM, Foreign: a.Foreign, Passes: a.Passes}
+	return tempo.Result{HeldBPM: a.HeldBPM, Foreign: a.Foreign, Passes: a.Passes, Transposed: a.Transposed}
 }
 
 // attempts asks for takes of an assignment as the ladder sees them: those of a condition in
@@ -98,7 +107,7 @@ const (
 )
 
 var selectAttempts = `
-	SELECT t.id, row(t.bpm, t.notes_per_beat), t.held_bpm, t.is_foreign, t.aside, t.passes, v.file->'ladder',
+	SELECT t.id, row(t.bpm, t.notes_per_beat), t.held_bpm, t.is_foreign, t.aside, t.passes, t.transposed, v.file->'ladder',
 	       greatest(1, coalesce((v.file#>>'{drill,rhythm,notesPerBeat}')::integer, 1)), coalesce(s.id, '00000000-0000-0000-0000-000000000000'), s.gate,
 	       EXISTS (SELECT FROM hand_reports h WHERE h.student_id = a.student_id AND ` + fmt.Sprintf(hurts, "t.recorded_at") + `) `
 

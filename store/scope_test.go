@@ -71,6 +71,7 @@ func fill(t *testing.T, s *store.Store, ctx context.Context, teacher, student st
 	require.NoError(t, s.Measured(ctx, take, store.Measurement{Analysis: evenness.Analysis{}, Seconds: 3, Listener: 1}))
 	require.NoError(t, s.PutVideo(ctx, take, store.Video{Media: "video/webm"}, strings.NewReader("hands")))
 	require.NoError(t, s.PutComment(ctx, store.Comment{ID: uuid.New(), TakeID: take, Text: "late", Author: teacher}))
+	require.NoError(t, s.Correct(ctx, take, uuid.New(), evenness.Correction{Of: evenness.OfFinding, Kind: "late"}))
 	require.NoError(t, s.PutGroup(ctx, store.Group{ID: uuid.New(), Name: "Mondays", Students: []uuid.UUID{student.ID}}))
 	require.NoError(t, s.PutRoutine(ctx, uuid.New(), student.ID, 0, of(id, "Mondays"), []uuid.UUID{id}))
 	studio, err := s.Studio(ctx)

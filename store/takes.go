@@ -59,6 +59,8 @@ type Take struct {
 	Chart    chart.Chart        // as it was played
 	Analysis *evenness.Analysis // nil until it is measured
 	Video    *Video             // of the hands; nil for none
+
+	Corrections []Correction // of what was told of it, with which the analysis is given
 }
 
 // The columns of a [TakeSummary] in the order of its fields.
@@ -71,7 +73,12 @@ const (
 
 // Take returns one take or [ErrNotFound].
 func (s *Store) Take(ctx context.Context, id uuid.UUID) (Take, error) {
-	return oneByPos[Take](s.pool.Query(ctx, `SELECT `+takeColumns+`, t.chart, t.analysis, (SELECT row(v.media, v.size, v.starts_at) FROM take_videos v WHERE v.take_id = t.id) FROM `+takeTables+` WHERE t.id = $1`, id))
+	t, err := oneByPos[Take](s.pool.Query(ctx, `SELECT `+takeColumns+`, t.chart, t.analysis, (SELECT row(v.media, v.size, v.starts_at) FROM take_videos v WHERE v.take_id = t.id), `+correctionsOf+` FROM `+takeTables+` WHERE t.id = $1`, id))
+	if err == nil && t.Analysis != nil {
+		is := t.Analysis.Corrected(whatOf(t.Corrections))
+		t.Analysis = &is
+	}
+	return t, err
 }
 
 // TakeSummary returns what lists show of one take or [ErrNotFound].

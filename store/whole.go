@@ -34,6 +34,7 @@ var parts = []part{
 	{"takes", `t.student_id = $1`, false},
 	{"take_videos", `t.take_id IN (SELECT id FROM takes WHERE student_id = $1)`, false},
 	{"take_comments", `t.take_id IN (SELECT id FROM takes WHERE student_id = $1)`, false},
+	{"corrections", `t.take_id IN (SELECT id FROM takes WHERE student_id = $1)`, false},
 	{"reviews", `t.take_id IN (SELECT id FROM takes WHERE student_id = $1)`, false},
 	{"routines", `t.student_id = $1`, false},
 	{"hand_reports", `t.student_id = $1`, false},

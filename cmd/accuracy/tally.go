@@ -146,18 +146,18 @@ func (t *take) truth() evenness.Analysis {
 	return evenness.Judge(follow.Follow(t.chart, notes))
 }
 
-// weakest counts whether the weakest transition was told, where it truly leads by
-// more than chance: judged on the notes as they were really played.
+// weakest counts whether the weakest transition was told, where there surely is one: judged on
+// the notes as they were really played.
 func (s *tally) weakest(t *take, a evenness.Analysis) {
-	truth := t.truth().Transitions
-	if t.weak == nil || len(truth) < 2 || truth[0].MeanMs-truth[0].PlusMinusMs <= truth[1].MeanMs+truth[1].PlusMinusMs {
+	truth := t.truth().Weakest
+	if truth == nil {
 		return
 	}
 	s.weakTrue++
-	if a.Weakest != nil && *a.Weakest == truth[0].FingerPair {
+	if a.Weakest != nil && *a.Weakest == *truth {
 		s.weakHit++
 	} else {
-		s.wrong(t, 0, "the weakest transition is %v, told %v", truth[0].FingerPair, a.Weakest)
+		s.wrong(t, 0, "the weakest transition is %v, told %v", truth, a.Weakest)
 	}
 }
 

@@ -3,6 +3,7 @@ package advice
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"manudrill/core/drill/chart"
 	"manudrill/core/evenness"
@@ -87,6 +88,9 @@ func Of(a evenness.Analysis, c chart.Chart) Advice {
 // add appends what rules find.
 func (d *Advice) add(t take, rules []rule) {
 	for _, r := range rules {
+		if slices.Contains(t.Denied, r.about) {
+			continue
+		}
 		if text, count := r.find(t); text != "" {
 			d.Findings = append(d.Findings, Finding{r.about, text, count})
 		}
@@ -170,9 +174,9 @@ func findLate(a take) (string, int) {
 // late returns the transition that surely comes late by more than is heard, the
 // weakest of them.
 func (a take) late() *evenness.Transition {
-	for i, t := range a.Transitions {
+	for _, t := range a.Pairs() {
 		if t.Stands && t.MeanMs > 0 {
-			return &a.Transitions[i]
+			return t
 		}
 	}
 	return nil
@@ -185,9 +189,9 @@ func (a take) uneven() *evenness.Transition {
 		return nil
 	}
 	var worst *evenness.Transition
-	for i, t := range a.Transitions {
+	for _, t := range a.Pairs() {
 		if t.Varies && (worst == nil || t.SpreadMs > worst.SpreadMs) {
-			worst = &a.Transitions[i]
+			worst = t
 		}
 	}
 	return worst
@@ -214,9 +218,9 @@ func onAverage(ms float64) string {
 
 // hurried returns the transition that surely comes earliest by more than is heard.
 func (a take) hurried() *evenness.Transition {
-	for i := len(a.Transitions) - 1; i >= 0; i-- {
-		if t := a.Transitions[i]; t.Stands && t.MeanMs < 0 {
-			return &a.Transitions[i]
+	for _, t := range slices.Backward(a.Pairs()) {
+		if t.Stands && t.MeanMs < 0 {
+			return t
 		}
 	}
 	return nil
@@ -326,9 +330,9 @@ func findSoftPair(a take) (string, int) {
 }
 
 func (a take) soft() *evenness.Transition {
-	for i, t := range a.Transitions {
+	for _, t := range a.Pairs() {
 		if t.Soft {
-			return &a.Transitions[i]
+			return t
 		}
 	}
 	return nil

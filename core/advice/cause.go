@@ -25,7 +25,7 @@ const worthSaying = 0.08
 func (t take) causes() []cause {
 	var all []cause
 	for _, find := range []func(take) (cause, bool){lateCause, unevenCause, hurriedCause, crossingCause, shiftCause, wayCause, driftCause, clickCause} {
-		if c, ok := find(t); ok {
+		if c, ok := find(t); ok && !slices.Contains(t.Denied, c.About) {
 			all = append(all, c)
 		}
 	}

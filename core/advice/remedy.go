@@ -51,7 +51,7 @@ func remedies(t take, causes []cause) []Remedy {
 			add(spotAlone(t.chart, "the shift", evenness.Shifts))
 		}
 	}
-	if soft := t.soft(); soft != nil {
+	if soft := t.soft(); soft != nil && !slices.Contains(t.Denied, "soft") {
 		add(pairAlone(t.chart, soft.FingerPair))
 	}
 	for _, c := range causes {

@@ -15,7 +15,8 @@ type Analysis struct {
 	Notes       []Note       `json:"notes"`
 	Extras      []Extra      `json:"extras"`
 	Passes      []Pass       `json:"passes"`
-	Transitions []Transition `json:"transitions"`       // weakest first
+	Transitions []Transition `json:"transitions"`       // on one string, weakest first
+	Across      []Transition `json:"across,omitempty"`  // over strings, weakest first
 	Weakest     *FingerPair  `json:"weakest,omitempty"` // of those that surely come late or vary, so that it is heard
 	Foreign     bool         `json:"foreign"`           // hardly a note matches: another drill
 	Pulse       Pulse        `json:"pulse"`
@@ -24,7 +25,8 @@ type Analysis struct {
 	Groups      []Group      `json:"groups"`
 	Endurance   *Endurance   `json:"endurance,omitempty"`
 	Course      Course       `json:"course"`
-	Parts       []Part       `json:"parts,omitempty"` // of a drill that has several
+	Parts       []Part       `json:"parts,omitempty"`  // of a drill that has several
+	Denied      []string     `json:"denied,omitempty"` // what findings are about that were not so: see [Correction]
 }
 
 // Tempo is how fast the take was really played.
@@ -96,23 +98,23 @@ func Judge(t follow.Take) Analysis {
 	steps := stepsOf(t, l)
 	levels := levelsOf(t.Matches)
 	a := Analysis{
-		Tempo:       tempoOf(t, l),
-		Timing:      timingOf(t, l, steps),
-		Level:       Level{MeanDB: stats.Mean(levels), SpreadDB: stats.PopStdDev(levels), AudibleDB: AudibleDB},
-		Counts:      countsOf(t),
-		Notes:       notesOf(t, l, stats.Mean(levels)),
-		Extras:      extrasOf(t),
-		Passes:      passesOf(t, l, steps),
-		Transitions: transitionsOf(steps, AudibleMs(intervalMs(t, l))),
-		Foreign:     t.Foreign(),
-		Pulse:       pulseOf(t, l, steps),
-		Slurs:       slursOf(t, steps),
-		Connection:  connectionOf(steps),
-		Groups:      groupsOf(t, steps, stats.Mean(levels)),
-		Endurance:   enduranceOf(t, l),
-		Course:      courseOf(t, l),
-		Parts:       partsOf(t),
+		Tempo:      tempoOf(t, l),
+		Timing:     timingOf(t, l, steps),
+		Level:      Level{MeanDB: stats.Mean(levels), SpreadDB: stats.PopStdDev(levels), AudibleDB: AudibleDB},
+		Counts:     countsOf(t),
+		Notes:      notesOf(t, l, stats.Mean(levels)),
+		Extras:     extrasOf(t),
+		Passes:     passesOf(t, l, steps),
+		Foreign:    t.Foreign(),
+		Pulse:      pulseOf(t, l, steps),
+		Slurs:      slursOf(t, steps),
+		Connection: connectionOf(steps),
+		Groups:     groupsOf(t, steps, stats.Mean(levels)),
+		Endurance:  enduranceOf(t, l),
+		Course:     courseOf(t, l),
+		Parts:      partsOf(t),
 	}
+	a.Transitions, a.Across = transitionsOf(steps, a.Timing.AudibleMs)
 	tellSteps(a.Notes, steps)
 	a.MarkAudible()
 	return a

@@ -39,8 +39,7 @@ const softHeard = 2 * AudibleDB
 // crossings and shifts, the way back, the tempo over the take, and the click.
 func (a *Analysis) holdCauses() {
 	var family []claim
-	for i := range a.Transitions {
-		t := &a.Transitions[i]
+	for _, t := range a.Pairs() {
 		t.Sure, t.Stands, t.Soft = false, false, false
 		if !a.isCrossing(*t) {
 			family = append(family, claim{chanceOf(t.MeanMs, t.PlusMinusMs, t.Count), func() {
@@ -85,8 +84,8 @@ func (a *Analysis) isCrossing(t Transition) bool {
 // change, where the others come late beside the latest pair too; else that pair.
 func (a *Analysis) settle(change *Group) {
 	var pairs []*Transition // latest first, as far as they are late
-	for i := range a.Transitions {
-		if t := &a.Transitions[i]; t.Strings == change.Number && t.Stands && t.MeanMs > 0 {
+	for i := range a.Across {
+		if t := &a.Across[i]; t.Strings == change.Number && t.Stands && t.MeanMs > 0 {
 			pairs = append(pairs, t)
 		}
 	}
@@ -107,9 +106,9 @@ func (a *Analysis) settle(change *Group) {
 // weakest is the pair that surely comes late, or is least sure, so that it is heard: the
 // weakest of them, or nil.
 func (a *Analysis) weakest() *FingerPair {
-	for i, t := range a.Transitions {
+	for _, t := range a.Pairs() {
 		if t.Stands && t.MeanMs > 0 || t.Varies {
-			return &a.Transitions[i].FingerPair
+			return &t.FingerPair
 		}
 	}
 	return nil

@@ -139,7 +139,7 @@ func TestCausesAreOneFamily(t *testing.T) {
 		if a.Endurance != nil && a.Endurance.Tires {
 			tires++
 		}
-		if slices.ContainsFunc(a.Transitions, func(t evenness.Transition) bool { return t.Sure }) {
+		if slices.ContainsFunc(a.Pairs(), func(t *evenness.Transition) bool { return t.Sure }) {
 			sure++
 		}
 	}
@@ -165,7 +165,7 @@ func TestCausesAreOneFamily(t *testing.T) {
 
 func stands(a evenness.Analysis) bool {
 	return a.Pulse.Drifts || a.Pulse.OffClick ||
-		slices.ContainsFunc(a.Transitions, func(t evenness.Transition) bool { return t.Stands || t.Varies || t.Soft }) ||
+		slices.ContainsFunc(a.Pairs(), func(t *evenness.Transition) bool { return t.Stands || t.Varies || t.Soft }) ||
 		slices.ContainsFunc(a.Groups, func(g evenness.Group) bool {
 			return g.Varies || g.Stands && g.Number > 0 && (g.Kind == evenness.ByCrossing || g.Kind == evenness.ByShift)
 		})

@@ -74,11 +74,11 @@ func TestWhoIsLateAcrossStrings(t *testing.T) {
 			rng := rand.New(rand.NewPCG(1, 1))
 			lost := lostTime(len(notes), of.late, 45)
 			a := evenness.Judge(played(c, func(i int, _ chart.Note) float64 { return lost[i] + 6*rng.NormFloat64() }, none))
-			late := slices.IndexFunc(a.Transitions, func(t evenness.Transition) bool { return t.Stands && t.MeanMs > 0 })
+			late := slices.IndexFunc(a.Pairs(), func(t *evenness.Transition) bool { return t.Stands && t.MeanMs > 0 })
 			if of.pair == nil {
 				assert.Equal(t, -1, late, "%+v", a.Transitions)
 			} else if assert.GreaterOrEqual(t, late, 0) {
-				assert.Equal(t, *of.pair, a.Transitions[late].FingerPair)
+				assert.Equal(t, *of.pair, a.Pairs()[late].FingerPair)
 				assert.Equal(t, of.pair, a.Weakest)
 			}
 			assert.Equal(t, of.crossing, slices.ContainsFunc(a.Groups, func(g evenness.Group) bool {
@@ -113,9 +113,9 @@ func TestASoftPair(t *testing.T) {
 				}
 				return level
 			}))
-			if i := slices.IndexFunc(a.Transitions, func(t evenness.Transition) bool { return t.Soft }); i >= 0 {
+			if i := slices.IndexFunc(a.Pairs(), func(t *evenness.Transition) bool { return t.Soft }); i >= 0 {
 				found++
-				assert.Equal(t, 4, a.Transitions[i].To)
+				assert.Equal(t, 4, a.Pairs()[i].To)
 			}
 		}
 		return found

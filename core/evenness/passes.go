@@ -11,7 +11,7 @@ import (
 func passesOf(t follow.Take, l line, steps []step) []Pass {
 	size := len(t.Chart.Notes)
 	passes := make([]Pass, len(t.Matches)/size)
-	extras, interrupted := extrasIn(t, l, len(passes)), interruptedOf(t, l, len(passes))
+	extras, interrupted := extrasIn(t, l, len(passes)), interruptedOf(t.Events, size, intervalMs(t, l), len(passes))
 	joins := connectionsOf(steps, size, len(passes))
 	for p := range passes {
 		matches := t.Matches[p*size : (p+1)*size]
@@ -29,20 +29,19 @@ func passesOf(t follow.Take, l line, steps []step) []Pass {
 // longWait is how much of an interval a player may wait within a pass that is clean.
 const longWait = 0.5
 
-// interruptedOf reports which passes were not played through: there is a longer wait in them,
-// or the player went back or left notes out. Between passes one may wait.
-func interruptedOf(t follow.Take, l line, passes int) []bool {
-	size := len(t.Chart.Notes)
+// interruptedOf reports which passes, each of so many notes, were not played through: there is
+// a longer wait in them, or the player went back or left notes out. Between passes one may wait.
+func interruptedOf(events []follow.Event, size int, intervalMs float64, passes int) []bool {
 	out := make([]bool, passes)
 	within := func(index int) {
 		if pass := index / size; pass < passes && index%size > 0 {
 			out[pass] = true
 		}
 	}
-	for _, e := range t.Events {
+	for _, e := range events {
 		switch e.Kind {
 		case follow.Stop, follow.Hesitation:
-			if 1000*e.Seconds > longWait*intervalMs(t, l) {
+			if 1000*e.Seconds > longWait*intervalMs {
 				within(e.Before)
 			}
 		case follow.Replay, follow.Skip:

@@ -41,8 +41,8 @@ func (t Transition) weakness(audibleMs float64) float64 {
 }
 
 // transitionsOf groups the notes of a take by the finger before and the finger
-// that plays, weakest first.
-func transitionsOf(steps []step, audible float64) []Transition {
+// that plays, on one string and over strings, weakest first.
+func transitionsOf(steps []step, audible float64) (onOne, over []Transition) {
 	of := map[FingerPair][]step{}
 	for _, s := range steps {
 		if s.fingers() {
@@ -50,20 +50,43 @@ func transitionsOf(steps []step, audible float64) []Transition {
 			of[pair] = append(of[pair], s)
 		}
 	}
-	out := make([]Transition, 0, len(of))
+	onOne = make([]Transition, 0, len(of))
 	for pair, steps := range of {
 		t := transitionOf(pair, steps)
 		t.LeastSure = leastSure(pair, of)
 		t.SofterDB = softer(pair, of)
-		out = append(out, t)
+		if pair.Strings > 0 {
+			over = append(over, t)
+		} else {
+			onOne = append(onOne, t)
+		}
 	}
-	slices.SortFunc(out, func(a, b Transition) int {
+	order := weakestFirst(audible)
+	slices.SortFunc(onOne, func(a, b Transition) int { return order(&a, &b) })
+	slices.SortFunc(over, func(a, b Transition) int { return order(&a, &b) })
+	return onOne, over
+}
+
+func weakestFirst(audible float64) func(a, b *Transition) int {
+	return func(a, b *Transition) int {
 		return cmp.Or(
 			cmp.Compare(b.weakness(audible), a.weakness(audible)),
 			cmp.Compare(a.From, b.From), cmp.Compare(a.To, b.To), cmp.Compare(a.Attack, b.Attack), cmp.Compare(a.Strings, b.Strings),
 		)
-	})
-	return out
+	}
+}
+
+// Pairs are all finger pairs of the take, on one string and over strings, weakest first.
+func (a *Analysis) Pairs() []*Transition {
+	pairs := make([]*Transition, 0, len(a.Transitions)+len(a.Across))
+	for i := range a.Transitions {
+		pairs = append(pairs, &a.Transitions[i])
+	}
+	for i := range a.Across {
+		pairs = append(pairs, &a.Across[i])
+	}
+	slices.SortFunc(pairs, weakestFirst(a.Timing.AudibleMs))
+	return pairs
 }
 
 func transitionOf(pair FingerPair, steps []step) Transition {

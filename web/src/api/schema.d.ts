@@ -1783,6 +1783,44 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/takes/{takeId}/corrections/{correctionId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                takeId: string;
+                correctionId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Say that something told of a take was not so; figures and ladder follow */
+        put: operations["correct"];
+        post?: never;
+        /** Let what was told stand again */
+        delete: operations["takeBackCorrection"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/studio/contradictions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How often each kind of what is told of takes was said not to be so, without names */
+        get: operations["getContradictions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/takes/{takeId}/sound": {
         parameters: {
             query?: never;
@@ -3326,6 +3364,8 @@ export interface components {
         };
         Take: {
             summary: components["schemas"]["TakeSummary"];
+            /** @description What was told of it and was not so; the analysis is given with them */
+            corrections: components["schemas"]["KeptCorrection"][];
             chart: components["schemas"]["Chart"];
             analysis?: components["schemas"]["Analysis"];
             advice?: components["schemas"]["Advice"];
@@ -3333,6 +3373,42 @@ export interface components {
             video?: components["schemas"]["TakeVideo"];
             comments: components["schemas"]["Comment"][];
             review?: components["schemas"]["Review"];
+        };
+        /** @description Something told of a take that was not so */
+        Correction: {
+            /** @enum {string} */
+            of: "note" | "extra" | "event" | "finding";
+            /** @description What was told: missed or wrong, extra, the kind of an event, what a finding is about */
+            kind: string;
+            /** @description Of a note, over all passes; of an event, the note that was due */
+            index?: number;
+            /**
+             * Format: double
+             * @description Of an extra note, s
+             */
+            t?: number;
+        };
+        KeptCorrection: {
+            /** Format: uuid */
+            id: string;
+            what: components["schemas"]["Correction"];
+            /** @description Who said so; missing where they are not here any more */
+            author?: string;
+            /** Format: date-time */
+            at: string;
+        };
+        Contradictions: {
+            /** @description That were measured */
+            takes: number;
+            kinds: components["schemas"]["Contradicted"][];
+        };
+        Contradicted: {
+            /** @enum {string} */
+            of: "note" | "extra" | "event" | "finding";
+            kind: string;
+            said: number;
+            /** @description Of which it was said */
+            takes: number;
         };
         /** @description The hands while the take was played */
         TakeVideo: {
@@ -3473,7 +3549,12 @@ export interface components {
             notes: components["schemas"]["HeardNote"][];
             extras: components["schemas"]["ExtraNote"][];
             passes: components["schemas"]["PassFigures"][];
+            /** @description On one string */
             transitions: components["schemas"]["Transition"][];
+            /** @description Over strings */
+            across?: components["schemas"]["Transition"][];
+            /** @description What findings are about that were not so */
+            denied?: string[];
             weakest?: components["schemas"]["FingerPair"];
             foreign: boolean;
             pulse: {
@@ -7497,6 +7578,79 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    correct: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                takeId: string;
+                correctionId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Correction"];
+            };
+        };
+        responses: {
+            /** @description The take as it is told now */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Take"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    takeBackCorrection: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                takeId: string;
+                correctionId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The take as it is told now */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Take"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getContradictions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The most often first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Contradictions"];
+                };
             };
             default: components["responses"]["Problem"];
         };

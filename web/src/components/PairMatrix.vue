@@ -7,12 +7,13 @@ import { attackNames, count, signed } from '../draw/words'
 /** From which finger to which: how late or early the second one comes. */
 const props = defineProps<{ analysis: Analysis }>()
 
+const pairs = computed(() => [...props.analysis.transitions, ...(props.analysis.across ?? [])])
 const fingers = computed(() => {
-  const used = new Set(props.analysis.transitions.flatMap((t) => [t.from, t.to]))
+  const used = new Set(pairs.value.flatMap((t) => [t.from, t.to]))
   return [...used].sort()
 })
 function of(from: number, to: number): Transition[] {
-  return props.analysis.transitions.filter((t) => t.from === from && t.to === to)
+  return pairs.value.filter((t) => t.from === from && t.to === to)
 }
 function how(t: Transition): string {
   const over = ['', ', next string'][t.strings ?? 0] ?? `, ${t.strings} strings away`

@@ -161,7 +161,12 @@ useEventListener('keydown', (e) => {
             one.</template
           >
         </p>
-        <TakeReport v-if="take && isMeasured(take)" :key="take.summary.id" :take="take" />
+        <TakeReport
+          v-if="take && isMeasured(take)"
+          :key="take.summary.id"
+          :take="take"
+          @corrected="(corrected) => (take = corrected)"
+        />
       </div>
     </div>
     <SetRungDialog

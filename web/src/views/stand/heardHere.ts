@@ -29,6 +29,7 @@ export function heardHere(
     advice,
     parts,
     comments: [],
+    corrections: [],
   }
 }
 

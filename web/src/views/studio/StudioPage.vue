@@ -10,6 +10,7 @@ import { usePages } from '../../api/pages'
 import { allMembers, archive, bringPersonBack, teaches } from '../../api/people'
 import AuditList from '../../components/AuditList.vue'
 import BringIn from '../../components/BringIn.vue'
+import Contradictions from '../../components/Contradictions.vue'
 import ProblemNote from '../../components/ProblemNote.vue'
 import TextLine from '../../components/TextLine.vue'
 import { undoable } from '../../components/undo'
@@ -222,6 +223,7 @@ const exportArchive = (m: Member) =>
         </section>
       </div>
     </div>
+    <Contradictions />
     <section v-if="lines.items.value.length" class="sheet stack">
       <h2>What instructors did</h2>
       <AuditList :lines="lines.items.value" :names="names" />

@@ -47,6 +47,7 @@ function again() {
       :key="take.summary.listener"
       :take="take"
       @measure-again="again"
+      @corrected="(now) => (take = now)"
     />
     <template v-else-if="take">
       <TakeHead :summary="take.summary">

@@ -2,7 +2,7 @@
 import { computed, onMounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
 
-import { answer, client, type MeasuredTake } from '../../api/client'
+import { answer, client, type MeasuredTake, type Take } from '../../api/client'
 import AdvicePanel from '../../components/AdvicePanel.vue'
 import ContrastPanel from '../../components/ContrastPanel.vue'
 import HandsVideo from '../../components/HandsVideo.vue'
@@ -10,6 +10,7 @@ import GroupBars from '../../components/GroupBars.vue'
 import MoreFigures from '../../components/MoreFigures.vue'
 import NoteCard from '../../components/NoteCard.vue'
 import NoteRows from '../../components/NoteRows.vue'
+import NotSo from '../../components/NotSo.vue'
 import PairMatrix from '../../components/PairMatrix.vue'
 import PartsTable from '../../components/PartsTable.vue'
 import SoundBar from '../../components/SoundBar.vue'
@@ -23,7 +24,7 @@ import TakeHead from './TakeHead.vue'
 
 /** Everything that was measured in a take. */
 const props = defineProps<{ take: MeasuredTake }>()
-const emit = defineEmits<{ measureAgain: [] }>()
+const emit = defineEmits<{ measureAgain: []; corrected: [take: Take] }>()
 const comments = ref(props.take.comments)
 const video = ref(props.take.video)
 const sound = ref<InstanceType<typeof SoundBar>>()
@@ -96,6 +97,7 @@ function hear(from: number) {
         <template v-if="take.review.note"> “{{ take.review.note }}”</template>
       </p>
       <AdvicePanel class="advice" :take="take" @choose="choose" />
+      <NotSo class="advice" :take="take" @corrected="(now) => emit('corrected', now)" />
     </section>
     <!-- Of something else there is nothing to show. -->
     <template v-if="!take.analysis.foreign">
@@ -161,7 +163,10 @@ function hear(from: number) {
         />
       </section>
       <div class="two">
-        <section v-if="take.analysis.transitions.length" class="sheet stack">
+        <section
+          v-if="take.analysis.transitions.length || take.analysis.across?.length"
+          class="sheet stack"
+        >
           <div>
             <h2 data-test="transitions">From finger to finger</h2>
             <p class="small quiet">

@@ -1,0 +1,85 @@
+import type { Advice, Analysis, Correction, CourseEvent } from '../api/client'
+import { eventWords } from './notewords'
+
+/** What findings are about, where they can be said not to be so. */
+const findings: Record<string, string> = {
+  late: 'a finger comes late',
+  uneven: 'a finger is unsure',
+  hurried: 'a finger is hurried',
+  crossing: 'string changes come late',
+  shift: 'shifts come late',
+  way: 'one way is less even',
+  drift: 'the tempo drifts',
+  click: 'beside the click',
+  source: 'beat or fingers waver',
+  slurs: 'slurs are soft',
+  soft: 'a pair is soft',
+  gaps: 'notes break off',
+  ringing: 'strings ring on',
+  bend: 'strings are dragged',
+  tires: 'the hand tires',
+  tuning: 'out of tune',
+  yardstick: 'slurred against picked',
+  part: 'a part is less even',
+}
+
+/** What a kind of thing that was told is called. */
+export function kindWords({ of, kind }: Pick<Correction, 'of' | 'kind'>): string {
+  switch (of) {
+    case 'note':
+      return kind === 'missed' ? 'a missed note' : 'a wrong note'
+    case 'extra':
+      return 'an extra note'
+    case 'event':
+      return eventKinds[kind as CourseEvent['kind']] ?? kind
+    case 'finding':
+      return findings[kind] ?? kind
+  }
+}
+
+const eventKinds: Record<CourseEvent['kind'], string> = {
+  hesitation: 'a hesitation',
+  stop: 'a stop',
+  restart: 'a new beginning',
+  replay: 'going back',
+  skip: 'leaving notes out',
+  double: 'a note struck twice',
+  correction: 'a corrected note',
+  left: 'leaving off',
+  swing: 'swing',
+  transposed: 'other frets',
+  offBeat: 'beside the click',
+  otherTempo: 'another tempo',
+}
+
+/** A thing that was told, and how it is said that it was not so. */
+export interface Told {
+  text: string
+  what: Correction
+}
+
+/** All that is told of a take and can be said not to be so: events, notes, what stands out. */
+export function toldOf(analysis: Analysis, advice: Advice, size: number): Told[] {
+  const events = analysis.course.events
+    .filter((e) => e.kind !== 'otherTempo')
+    .map((e) => ({
+      text: `${eventWords(e, size)}, before note ${(e.before % size) + 1}`,
+      what: { of: 'event' as const, kind: e.kind, index: e.before },
+    }))
+  const notes = advice.mistakes.map((m) => ({
+    text: m.text,
+    what: m.status
+      ? { of: 'note' as const, kind: m.status, index: m.index }
+      : { of: 'extra' as const, kind: 'extra', t: m.t },
+  }))
+  const causes = advice.findings
+    .filter((f) => f.about in findings)
+    .map((f) => ({ text: f.text, what: { of: 'finding' as const, kind: f.about } }))
+  return [...events, ...notes, ...causes]
+}
+
+/** What was said not to be so, in a few words; passes have so many notes. */
+export function deniedWords(c: Correction, size: number): string {
+  const at = c.index !== undefined && c.of !== 'finding' ? `, note ${(c.index % size) + 1}` : ''
+  return kindWords(c) + at
+}
