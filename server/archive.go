@@ -253,7 +253,7 @@ func (a studentArchive) take(w *archive.Writer, summary store.TakeSummary) error
 	row := archive.TakeRow{
 		RecordedAt: t.RecordedAt, Drill: t.DrillName, BPM: t.Rung.BPM, NotesPerBeat: t.Rung.NotesPerBeat, Source: t.Source, State: t.State,
 		RightPercent: t.RightPercent, SpreadMs: t.SpreadMs, SpreadPercent: t.SpreadPercent, NotesPerSecond: t.NotesPerSecond,
-		Folder: archive.Folder(t.RecordedAt, t.ID.String()),
+		NotSo: len(t.Corrections), Folder: archive.Folder(t.RecordedAt, t.ID.String()),
 	}
 	if t.Decision != nil {
 		row.Step, row.Counts = string(t.Decision.Step), t.Decision.Counts

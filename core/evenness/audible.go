@@ -65,7 +65,7 @@ func (a *Analysis) holdCauses() {
 		claim{p.ClickMs.chance(), func() { p.OffClick = math.Abs(p.ClickMs.Value) > clickHeard }})
 	holdFamily(family)
 	for i := range a.Groups {
-		if g := &a.Groups[i]; g.Kind == ByCrossing && g.Stands {
+		if g := &a.Groups[i]; g.Kind == ByCrossing && g.Number > 0 && g.Stands {
 			a.settle(g)
 		}
 	}

@@ -35,6 +35,7 @@ type TakeRow struct {
 	NotesPerSecond float64
 	Step           string // "up", "hold" or "down"; empty where it was not measured
 	Counts         bool   // for the ladder
+	NotSo          int    // how much of what was told of it was said not to be so
 	Folder         string // of the take in the archive
 }
 
@@ -148,11 +149,11 @@ func Folder(recorded time.Time, id string) string {
 func writeRows(to io.Writer, rows []TakeRow) error {
 	c := csv.NewWriter(to)
 	_ = c.Write([]string{"recorded at", "drill", "bpm", "notes per beat", "source", "state", "right notes %", "timing spread ms", "timing spread % of the interval",
-		"notes per second", "ladder", "counts", "folder"}) // Error tells
+		"notes per second", "ladder", "counts", "said not to be so", "folder"}) // Error tells
 	number := func(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
 	for _, r := range rows {
 		_ = c.Write([]string{r.RecordedAt.UTC().Format(time.RFC3339), logbook.Text(r.Drill), number(r.BPM), strconv.Itoa(r.NotesPerBeat), r.Source, r.State,
-			number(r.RightPercent), number(r.SpreadMs), number(r.SpreadPercent), number(r.NotesPerSecond), r.Step, strconv.FormatBool(r.Counts), r.Folder})
+			number(r.RightPercent), number(r.SpreadMs), number(r.SpreadPercent), number(r.NotesPerSecond), r.Step, strconv.FormatBool(r.Counts), strconv.Itoa(r.NotSo), r.Folder})
 	}
 	c.Flush()
 	return c.Error()

@@ -16,6 +16,7 @@ const emit = defineEmits<{ corrected: [take: Take] }>()
 const { problem, busy, once } = useAttempt()
 
 const size = computed(() => props.take.chart.notes.length)
+const passes = computed(() => props.take.analysis.notes.length / size.value)
 const told = computed(() => toldOf(props.take.analysis, props.take.advice, size.value))
 const said = computed(() => props.take.corrections)
 const path = (correctionId: string) => ({
@@ -46,9 +47,15 @@ const takeBack = (id: string) =>
     </p>
     <ul>
       <li v-for="c in said" :key="c.id">
-        <s class="grow">{{ deniedWords(c.what, size) }}</s>
+        <s class="grow">{{ deniedWords(c.what, size, passes) }}</s>
         <span class="small quiet">{{ c.author ? `${c.author} says` : 'it was said' }}: not so</span>
-        <button data-test="so-after-all" type="button" :disabled="busy" @click="takeBack(c.id)">
+        <button
+          data-test="so-after-all"
+          type="button"
+          class="link"
+          :disabled="busy"
+          @click="takeBack(c.id)"
+        >
           Take it back
         </button>
       </li>
@@ -58,6 +65,7 @@ const takeBack = (id: string) =>
           data-test="was-not-so"
           :data-of="t.what.kind"
           type="button"
+          class="link"
           :disabled="busy"
           @click="deny(t.what)"
         >
@@ -75,6 +83,7 @@ ul {
   margin: var(--s2) 0 0;
 }
 li {
+  font-size: var(--t-body);
   display: flex;
   flex-wrap: wrap;
   align-items: center;

@@ -63,7 +63,7 @@ export function toldOf(analysis: Analysis, advice: Advice, size: number): Told[]
   const events = analysis.course.events
     .filter((e) => e.kind !== 'otherTempo')
     .map((e) => ({
-      text: `${eventWords(e, size)}, before note ${(e.before % size) + 1}`,
+      text: `${eventWords(e, size)}, ${e.kind === 'correction' ? '' : 'before '}${numberWords(e.before, size, analysis.notes.length / size)}`,
       what: { of: 'event' as const, kind: e.kind, index: e.before },
     }))
   const notes = advice.mistakes.map((m) => ({
@@ -78,8 +78,15 @@ export function toldOf(analysis: Analysis, advice: Advice, size: number): Told[]
   return [...events, ...notes, ...causes]
 }
 
-/** What was said not to be so, in a few words; passes have so many notes. */
-export function deniedWords(c: Correction, size: number): string {
-  const at = c.index !== undefined && c.of !== 'finding' ? `, note ${(c.index % size) + 1}` : ''
+/** A note, as it is named elsewhere: by pass where there are several. */
+function numberWords(index: number, size: number, passes: number): string {
+  const note = `note ${(index % size) + 1}`
+  return passes > 1 ? `pass ${Math.floor(index / size) + 1}, ${note}` : note
+}
+
+/** What was said not to be so, in a few words; there are so many passes of so many notes. */
+export function deniedWords(c: Correction, size: number, passes: number): string {
+  const at =
+    c.of === 'note' || c.of === 'event' ? `, ${numberWords(c.index ?? 0, size, passes)}` : ''
   return kindWords(c) + at
 }

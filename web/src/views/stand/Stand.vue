@@ -328,8 +328,8 @@ const goText = computed(() => {
       >
         <p class="lead">
           Lower, if you wish:
-          <button type="button" @click="change(-1)">Slower <kbd>↓</kbd></button>
-          <button type="button" @click="change(1)">Faster <kbd>↑</kbd></button>
+          <el-button @click="change(-1)">Slower <kbd>↓</kbd></el-button>
+          <el-button @click="change(1)">Faster <kbd>↑</kbd></el-button>
         </p>
       </RestView>
       <p v-else-if="busy" class="count" role="status">{{ doing }} …</p>
