@@ -49,19 +49,26 @@ func (l *line) cut() {
 	l.srv.Close()
 }
 
+// belowGround is a page that the student has opened over a line that can be cut, with what
+// leads to its addresses.
+func (h *house) belowGround(file drillfile.File) (l *line, p *page, at func(path string) string) {
+	l = h.newLine()
+	at = func(path string) string { return "http://" + l.address + path }
+	p = h.open(browser.Window{Keeps: true})
+	p.hearsPlayer(soundsOf(h.t, []drillfile.File{file}, 120))
+	p.do(chromedp.Navigate(at("/")), chromedp.WaitVisible(chromedp.CSS(`.choose li`)))
+	p.press("person:" + student)
+	p.see("leave")
+	return l, p, at
+}
+
 // In a cellar: what was given is on the device, pages and all, and a routine begins and
 // runs there without a line; what was played is handed in once there is one.
 func TestAStandInACellar(t *testing.T) {
 	h := newHouse(t)
 	file := shortDrill("In the cellar")
 	path, assignments := h.onRoutine(practice.Routine{Name: "Down below", Items: []practice.Item{takesOf(file.Drill.Name, 1), {Kind: practice.Rest, Seconds: 5}}}, file)
-	l := h.newLine()
-	at := func(path string) string { return "http://" + l.address + path }
-	p := h.open(browser.Window{Keeps: true})
-	p.hearsPlayer(soundsOf(t, []drillfile.File{file}, 120))
-	p.do(chromedp.Navigate(at("/")), chromedp.WaitVisible(chromedp.CSS(`.choose li`)))
-	p.press("person:" + student)
-	p.see("leave")
+	l, p, at := h.belowGround(file)
 	p.reads("Down below")
 	p.until("pages are seen to", `navigator.serviceWorker.ready.then(() => !!navigator.serviceWorker.controller)`)
 	p.do(chromedp.Reload())
@@ -106,13 +113,7 @@ func TestPainHoldsInACellar(t *testing.T) {
 	file := shortDrill("It hurts below")
 	_, assignments := h.onRoutine(practice.Routine{Name: "Down below", Items: []practice.Item{takesOf(file.Drill.Name, 1)}}, file)
 	stand := "/stand/" + assignments[0].String()
-	l := h.newLine()
-	at := func(path string) string { return "http://" + l.address + path }
-	p := h.open(browser.Window{Keeps: true})
-	p.hearsPlayer(soundsOf(t, []drillfile.File{file}, 120))
-	p.do(chromedp.Navigate(at("/")), chromedp.WaitVisible(chromedp.CSS(`.choose li`)))
-	p.press("person:" + student)
-	p.see("leave")
+	l, p, at := h.belowGround(file)
 	p.until("pages are seen to", `navigator.serviceWorker.ready.then(() => !!navigator.serviceWorker.controller)`)
 	p.do(chromedp.Navigate(at(stand)))
 	p.see("judged:here")
