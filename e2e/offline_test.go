@@ -51,7 +51,7 @@ func (l *line) cut() {
 
 // belowGround is a page that the student has opened over a line that can be cut, with what
 // leads to its addresses.
-func (h *house) belowGround(file drillfile.File) (l *line, p *page, at func(path string) string) {
+func (h *house) belowGround(file drillfile.File) (l *line, p page, at func(path string) string) {
 	l = h.newLine()
 	at = func(path string) string { return "http://" + l.address + path }
 	p = h.open(browser.Window{Keeps: true})
