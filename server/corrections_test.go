@@ -52,6 +52,7 @@ func TestItWasNotSo(t *testing.T) {
 	assert.Len(t, is.Corrections, 2, "said twice, kept once")
 
 	h.as(t, ann).fails(http.StatusConflict, http.MethodPut, path+uuid.NewString(), evenness.Correction{Of: evenness.OfNote, Kind: "wrong", Index: missed})
+	h.as(t, ann).fails(http.StatusConflict, http.MethodPut, path+uuid.NewString(), evenness.Correction{Of: evenness.OfFinding, Kind: "tires"})
 	h.as(t, ben).fails(http.StatusNotFound, http.MethodPut, path+uuid.NewString(), wasPlayed)
 	h.as(t, ben).fails(http.StatusNotFound, http.MethodDelete, path+first, nil)
 

@@ -233,6 +233,9 @@ func readable(p part, r row) error {
 			return err
 		}
 		return c.Validate()
+	case "corrections":
+		var what evenness.Correction
+		return read(r["what"], &what)
 	case "people":
 		var setup *setup.Setup
 		if err := read(r["setup"], &setup); err != nil || setup == nil {

@@ -80,6 +80,11 @@ func corrected(ctx context.Context, tx pgx.Tx, take uuid.UUID, change func([]Cor
 	return decide(ctx, tx, played.Assignment, take)
 }
 
+// correctionsTo are those of a take.
+func correctionsTo(ctx context.Context, tx pgx.Tx, take uuid.UUID) ([]Correction, error) {
+	return value[[]Correction](tx.Query(ctx, `SELECT `+correctionsOf+` FROM takes t WHERE t.id = $1`, take))
+}
+
 // measuredWith is what was measured in a take, with its corrections; [ErrNotFound] where it has
 // not been measured.
 func measuredWith(ctx context.Context, tx pgx.Tx, take uuid.UUID) (evenness.Analysis, []Correction, error) {

@@ -29,7 +29,12 @@ func (s *Store) Measured(ctx context.Context, take uuid.UUID, m Measurement) err
 		if err != nil {
 			return err
 		}
-		a, result := m.Analysis, m.Analysis.Result()
+		said, err := correctionsTo(ctx, tx, take)
+		if err != nil {
+			return err
+		}
+		a := m.Analysis.Corrected(whatOf(said))
+		result := a.Result()
 		if played.AsHeard && !result.Foreign {
 			played.Rung.BPM = tempo.Nearest(result.HeldBPM)
 		}
@@ -38,12 +43,9 @@ func (s *Store) Measured(ctx context.Context, take uuid.UUID, m Measurement) err
 			       notes_per_second = $6, spread_ms = $7, spread_percent = $8, right_percent = $9, is_foreign = $10, passes = $11, counts = $12, slur_seconds = $14, sums = $15, transposed = $16,
 			       bpm = $13, chart = jsonb_set(chart, '{bpm}', to_jsonb($13::float8))
 			WHERE id = $1`,
-			take, m.Listener, a, m.Seconds, result.HeldBPM, a.Tempo.NotesPerSecond, a.Timing.SpreadMs, a.Timing.SpreadPercent,
+			take, m.Listener, m.Analysis, m.Seconds, result.HeldBPM, a.Tempo.NotesPerSecond, a.Timing.SpreadMs, a.Timing.SpreadPercent,
 			100*a.Counts.RightShare(), result.Foreign, result.Passes, played.counts(result), played.Rung.BPM, m.SlurSeconds, append([]evenness.Sum{}, m.Sums...), result.Transposed)
 		if err != nil {
-			return err
-		}
-		if err := countAnew(ctx, tx, take, played); err != nil {
 			return err
 		}
 		return decide(ctx, tx, played.Assignment, take)

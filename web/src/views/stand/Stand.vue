@@ -130,6 +130,11 @@ const check = () => attempt(choose)
 
 const { take, ours, otherwise, listening, waits, showOurs, show, follow, clear } =
   useTakeShown(load)
+/** Shows a take of which something was not so, and lays out what is to be played now. */
+async function corrected(now: Take) {
+  take.value = now
+  await load()
+}
 /** Hands something in and shows it, or says what went wrong. */
 const followed = (takeId: string, send: () => Promise<Take>) => attempt(() => follow(takeId, send))
 
@@ -354,7 +359,12 @@ const goText = computed(() => {
       />
 
       <template v-if="take && !running">
-        <Verdict v-if="isMeasured(take)" :take="take" :here="!!ours" />
+        <Verdict
+          v-if="isMeasured(take)"
+          :take="take"
+          :here="!!ours"
+          @corrected="(now) => attempt(() => corrected(now))"
+        />
         <section v-else class="sheet stack">
           <h2>This take could not be measured</h2>
           <p>{{ take.summary.failure }}</p>

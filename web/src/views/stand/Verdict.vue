@@ -2,14 +2,16 @@
 import { computed } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
 
-import type { MeasuredTake } from '../../api/client'
+import type { MeasuredTake, Take } from '../../api/client'
 import AdvicePanel from '../../components/AdvicePanel.vue'
+import CapoPress from '../../components/CapoPress.vue'
 import StepWord from '../../components/StepWord.vue'
 import TimeLine from '../../components/TimeLine.vue'
 
 /** A take is judged here until the studio has it: then there is a page of it. */
 const props = defineProps<{ take: MeasuredTake; here?: boolean }>()
 
+const emit = defineEmits<{ corrected: [take: Take] }>()
 const router = useRouter()
 const a = computed(() => props.take.analysis)
 const gate = computed(() => props.take.summary.measured.decision.gate)
@@ -28,6 +30,7 @@ const gate = computed(() => props.take.summary.measured.decision.gate)
     </div>
     <p v-if="take.parts" class="reason">{{ take.parts.text }}</p>
     <AdvicePanel :take="take" brief :here="here" />
+    <CapoPress v-if="!here" :take="take" @corrected="(now) => emit('corrected', now)" />
     <dl v-if="!a.foreign">
       <div>
         <dt>Right notes</dt>

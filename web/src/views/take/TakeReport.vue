@@ -4,6 +4,7 @@ import { useRoute } from 'vue-router'
 
 import { answer, client, type MeasuredTake, type Take } from '../../api/client'
 import AdvicePanel from '../../components/AdvicePanel.vue'
+import CapoPress from '../../components/CapoPress.vue'
 import ContrastPanel from '../../components/ContrastPanel.vue'
 import HandsVideo from '../../components/HandsVideo.vue'
 import GroupBars from '../../components/GroupBars.vue'
@@ -97,6 +98,7 @@ function hear(from: number) {
         <template v-if="take.review.note"> “{{ take.review.note }}”</template>
       </p>
       <AdvicePanel class="advice" :take="take" @choose="choose" />
+      <CapoPress class="advice" :take="take" @corrected="(now) => emit('corrected', now)" />
       <NotSo class="advice" :take="take" @corrected="(now) => emit('corrected', now)" />
     </section>
     <!-- Of something else there is nothing to show. -->
