@@ -29,15 +29,16 @@ func (s *Store) Measured(ctx context.Context, take uuid.UUID, m Measurement) err
 		if err != nil {
 			return err
 		}
+		if played.AsHeard && !m.Analysis.Foreign {
+			played.Rung.BPM = tempo.Nearest(m.Analysis.Tempo.BPM)
+			m.Analysis = m.Analysis.Asked(played.Rung.BPM)
+		}
 		said, err := correctionsTo(ctx, tx, take)
 		if err != nil {
 			return err
 		}
 		a := m.Analysis.Corrected(whatOf(said))
 		result := a.Result()
-		if played.AsHeard && !result.Foreign {
-			played.Rung.BPM = tempo.Nearest(result.HeldBPM)
-		}
 		_, err = tx.Exec(ctx, `
 			UPDATE takes SET state = 'measured', failure = NULL, listener = $2, analysis = $3, seconds = $4, held_bpm = $5,
 			       notes_per_second = $6, spread_ms = $7, spread_percent = $8, right_percent = $9, is_foreign = $10, passes = $11, counts = $12, slur_seconds = $14, sums = $15, transposed = $16,

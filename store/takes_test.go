@@ -13,6 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"manudrill/core/evenness"
+	"manudrill/core/follow"
 	"manudrill/core/guitar"
 	"manudrill/core/tempo"
 	"manudrill/store"
@@ -301,21 +302,23 @@ func TestATempoThatNobodyKnewIsTheOneHeard(t *testing.T) {
 	require.NoError(t, err)
 	chart, err := a.File.Value.Drill.Chart(guitar.Standard(), 60)
 	require.NoError(t, err)
+	otherTempo := clean(71.6, 1)
+	otherTempo.Course.Events = []follow.Event{{Kind: follow.OtherTempo, Share: 71.6 / 60}}
 	for name, c := range map[string]struct {
 		asHeard bool
 		found   evenness.Analysis
 		bpm     float64
 		counts  bool
 	}{
-		"heard":            {true, clean(71.6, 1), 72, true},
-		"told":             {false, clean(71.6, 1), 60, false},
+		"heard":            {true, otherTempo, 72, true},
+		"told":             {false, otherTempo, 60, false},
 		"something else":   {true, evenness.Analysis{Foreign: true, Tempo: evenness.Tempo{BPM: 140}}, 60, false},
 		"beyond all rungs": {true, clean(400, 1), 320, false},
 	} {
 		take := uuid.New()
 		h := store.HandIn{ID: take, AssignmentID: id, Version: 1, Rung: tempo.Rung{BPM: 60, NotesPerBeat: 2}, AsHeard: c.asHeard, Source: store.File, RecordedAt: noon, Chart: chart, Sound: strings.NewReader(name), Hash: take[:]}
 		require.NoError(t, s.HandIn(in(t), h, nothing), name)
-		for _, again := range []evenness.Analysis{c.found, c.found, clean(90, 1)} {
+		for i, again := range []evenness.Analysis{c.found, c.found, clean(90, 1)} {
 			require.NoError(t, s.Measured(in(t), take, store.Measurement{Analysis: again, Seconds: 3, Listener: 1}), name)
 			got, err := s.Take(in(t), take)
 			require.NoError(t, err, name)
@@ -323,6 +326,9 @@ func TestATempoThatNobodyKnewIsTheOneHeard(t *testing.T) {
 			assert.InDelta(t, c.bpm, got.Chart.BPM, 0, name)
 			if again.Tempo.BPM == c.found.Tempo.BPM {
 				assert.Equal(t, c.counts, got.Decision.Counts, name)
+			}
+			if name == "heard" && i == 0 {
+				assert.Empty(t, got.Analysis.Course.Events, "what is heard was asked for")
 			}
 		}
 	}

@@ -89,3 +89,19 @@ func TestOnlyWhatIsToldIsCorrected(t *testing.T) {
 		assert.ErrorContains(t, c.Check(a), "load the take again", "%+v", c)
 	}
 }
+
+// Of a recording that was made elsewhere no tempo was asked for: the one that is heard is.
+func TestATempoThatIsHeardWasAskedFor(t *testing.T) {
+	c := chartOf(t, 2)
+	slower := evenness.Judge(played(c, func(i int, _ chart.Note) float64 { return float64(i) * 1000 / 3 * 0.1 }, none))
+	require.Len(t, slower.Course.Events, 1)
+	require.Equal(t, follow.OtherTempo, slower.Course.Events[0].Kind)
+	asked := slower.Asked(55)
+	assert.Empty(t, asked.Course.Events)
+	assert.InDelta(t, 55, asked.Tempo.AskedBPM, 1e-9)
+	assert.Len(t, slower.Asked(60).Course.Events, 1)
+	assert.Len(t, slower.Course.Events, 1, "what was judged stays")
+	c.Free = true
+	free := evenness.Judge(played(c, func(i int, _ chart.Note) float64 { return float64(i) * 1000 / 3 * 0.1 }, none))
+	assert.Empty(t, free.Course.Events, "as fast as it stays even")
+}

@@ -3,6 +3,7 @@ package evenness
 import (
 	"encoding/json"
 	"math"
+	"slices"
 
 	"manudrill/core/follow"
 	"manudrill/core/tempo"
@@ -40,10 +41,13 @@ func againstAsked(t follow.Take, l line) []follow.Event {
 	if t.Count(follow.Played) < Fewest {
 		return events
 	}
+	if t.Chart.Free {
+		return events // as fast as it stays even
+	}
 	if held := 60 / l.secondsPerBeat; tempo.Off(held, t.Chart.BPM) {
 		return append(events, follow.Event{Kind: follow.OtherTempo, T: t.Start(), Share: held / t.Chart.BPM})
 	}
-	if t.Chart.ClickAt == nil || t.Chart.Free || len(t.Aside) > 0 {
+	if t.Chart.ClickAt == nil || len(t.Aside) > 0 {
 		return events
 	}
 	late := l.at(0) - *t.Chart.ClickAt
@@ -52,6 +56,16 @@ func againstAsked(t follow.Take, l line) []follow.Event {
 		events = append(events, follow.Event{Kind: follow.OffBeat, T: t.Start(), Seconds: late})
 	}
 	return events
+}
+
+// Asked is the analysis of a take of which it turns out later what tempo was asked for, in bpm:
+// of a recording that was made elsewhere it is the one that is heard.
+func (a Analysis) Asked(bpm float64) Analysis {
+	a.Tempo.AskedBPM = bpm
+	if !tempo.Off(a.Tempo.BPM, bpm) {
+		a.Course.Events = slices.DeleteFunc(slices.Clone(a.Course.Events), func(e follow.Event) bool { return e.Kind == follow.OtherTempo })
+	}
+	return a
 }
 
 // transposed is by how many semitones all was played higher (+) or lower.
