@@ -1231,6 +1231,12 @@ type OpenStrings = drill.OpenStrings
 // Order defines model for Order.
 type Order = drill.Order
 
+// OtherDrill A drill that the student has and has played instead
+type OtherDrill struct {
+	AssignmentId openapi_types.UUID `json:"assignmentId"`
+	DrillName    string             `json:"drillName"`
+}
+
 // Overview defines model for Overview.
 type Overview = progress.Overview
 
@@ -1777,9 +1783,12 @@ type Take struct {
 
 	// Corrections What was told of it and was not so; the analysis is given with them
 	Corrections []KeptCorrection `json:"corrections"`
-	Parts       *PartsTold       `json:"parts,omitempty"`
-	Review      *Review          `json:"review,omitempty"`
-	Summary     TakeSummary      `json:"summary"`
+
+	// Other A drill that the student has and has played instead
+	Other   *OtherDrill `json:"other,omitempty"`
+	Parts   *PartsTold  `json:"parts,omitempty"`
+	Review  *Review     `json:"review,omitempty"`
+	Summary TakeSummary `json:"summary"`
 
 	// Video The hands while the take was played
 	Video *TakeVideo `json:"video,omitempty"`
@@ -2945,6 +2954,9 @@ type ServerInterface interface {
 
 	// (GET /takes/{takeId}/sound)
 	GetSound(c *gin.Context, takeId openapi_types.UUID)
+	// Hand a take of another drill in there; it stays here too and counts for nothing
+	// (POST /takes/{takeId}/there)
+	HandInThere(c *gin.Context, takeId openapi_types.UUID)
 	// Delete the video of a take for good
 	// (DELETE /takes/{takeId}/video)
 	DeleteVideo(c *gin.Context, takeId openapi_types.UUID)
@@ -6787,6 +6799,31 @@ func (siw *ServerInterfaceWrapper) GetSound(c *gin.Context) {
 	siw.Handler.GetSound(c, takeId)
 }
 
+// HandInThere operation middleware
+func (siw *ServerInterfaceWrapper) HandInThere(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "takeId" -------------
+	var takeId openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "takeId", c.Param("takeId"), &takeId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter takeId: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.HandInThere(c, takeId)
+}
+
 // DeleteVideo operation middleware
 func (siw *ServerInterfaceWrapper) DeleteVideo(c *gin.Context) {
 
@@ -7066,6 +7103,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.DELETE(options.BaseURL+"/takes/:takeId/review", wrapper.DeleteReview)
 	router.PUT(options.BaseURL+"/takes/:takeId/review", wrapper.PutReview)
 	router.GET(options.BaseURL+"/takes/:takeId/sound", wrapper.GetSound)
+	router.POST(options.BaseURL+"/takes/:takeId/there", wrapper.HandInThere)
 	router.DELETE(options.BaseURL+"/takes/:takeId/video", wrapper.DeleteVideo)
 	router.GET(options.BaseURL+"/takes/:takeId/video", wrapper.GetVideo)
 	router.PUT(options.BaseURL+"/takes/:takeId/video", wrapper.PutVideo)
@@ -12241,6 +12279,45 @@ func (response GetSounddefaultApplicationProblemPlusJSONResponse) VisitGetSoundR
 	return err
 }
 
+type HandInThereRequestObject struct {
+	TakeId openapi_types.UUID `json:"takeId"`
+}
+
+type HandInThereResponseObject interface {
+	VisitHandInThereResponse(w http.ResponseWriter) error
+}
+
+type HandInThere202JSONResponse TakeSummary
+
+func (response HandInThere202JSONResponse) VisitHandInThereResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(202)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type HandInTheredefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response HandInTheredefaultApplicationProblemPlusJSONResponse) VisitHandInThereResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type DeleteVideoRequestObject struct {
 	TakeId openapi_types.UUID `json:"takeId"`
 }
@@ -12857,6 +12934,9 @@ type StrictServerInterface interface {
 
 	// (GET /takes/{takeId}/sound)
 	GetSound(ctx context.Context, request GetSoundRequestObject) (GetSoundResponseObject, error)
+	// Hand a take of another drill in there; it stays here too and counts for nothing
+	// (POST /takes/{takeId}/there)
+	HandInThere(ctx context.Context, request HandInThereRequestObject) (HandInThereResponseObject, error)
 	// Delete the video of a take for good
 	// (DELETE /takes/{takeId}/video)
 	DeleteVideo(ctx context.Context, request DeleteVideoRequestObject) (DeleteVideoResponseObject, error)
@@ -16586,6 +16666,32 @@ func (sh *strictHandler) GetSound(ctx *gin.Context, takeId openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(GetSoundResponseObject); ok {
 		if err := validResponse.VisitGetSoundResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// HandInThere operation middleware
+func (sh *strictHandler) HandInThere(ctx *gin.Context, takeId openapi_types.UUID) {
+	var request HandInThereRequestObject
+
+	request.TakeId = takeId
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.HandInThere(ctx, request.(HandInThereRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "HandInThere")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(HandInThereResponseObject); ok {
+		if err := validResponse.VisitHandInThereResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -206,6 +206,9 @@ func sentence(message *string) *string {
 // there do without it.
 func takeOf(t store.Take, comments []store.Comment) api.Take {
 	take := api.Take{Summary: summaryOf(t.TakeSummary), Chart: t.Chart, Comments: each(comments, commentOf), Corrections: each(t.Corrections, correctionOf)}
+	if o := t.Other; o != nil {
+		take.Other = &api.OtherDrill{AssignmentId: o.Assignment, DrillName: o.Name}
+	}
 	if v := t.Video; v != nil {
 		take.Video = &api.TakeVideo{Media: api.TakeVideoMedia(v.Media), StartsAt: v.StartsAt}
 	}

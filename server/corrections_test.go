@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"manudrill/api"
+	"manudrill/core/drill"
 	"manudrill/core/evenness"
 	"manudrill/core/follow"
 	"manudrill/core/simulate"
@@ -142,4 +143,37 @@ func TestOnOtherFretsNobodyClimbs(t *testing.T) {
 	assert.Equal(t, tempo.Hold, d.Step)
 	assert.False(t, d.Counts)
 	assert.Contains(t, d.Reason, "other frets")
+}
+
+// Who has played another drill that they have hears which, and hands it in there by a press, once:
+// it counts there at the tempo that is heard, and stays here.
+func TestAnotherDrillIsHandedInThere(t *testing.T) {
+	h := newHouse(t)
+	here := h.assigned(t, longer(), ann)
+	other := longer()
+	other.Drill.Name = "the other"
+	other.Drill.Pattern = drill.FingerPerFret{Orders: [][]int{{1, 4, 2, 3}}}
+	other.Drill.Path.Position = 9
+	there := h.assigned(t, other, ann)
+	sound := played(t, other, 100, steady).EncodeWAV()
+	var take api.Take
+	h.as(t, ann).ok(http.MethodPut, "/assignments/"+here.Id.String()+"/takes/"+uuid.NewString()+"?source=file&bpm=100", sound, &take)
+	require.True(t, take.Analysis.Foreign)
+	require.NotNil(t, take.Other)
+	assert.Equal(t, api.OtherDrill{AssignmentId: there.Id, DrillName: "the other"}, *take.Other)
+	path := "/takes/" + take.Summary.Id.String() + "/there"
+	var summary, again api.TakeSummary
+	h.as(t, ann).ok(http.MethodPost, path, nil, &summary)
+	h.as(t, ann).ok(http.MethodPost, path, nil, &again)
+	assert.Equal(t, summary.Id, again.Id, "pressed twice, handed in once")
+	h.as(t, ben).fails(http.StatusNotFound, http.MethodPost, path, nil)
+	also := settled(t, h.as(t, ann), summary.Id)
+	require.NotNil(t, also.Analysis)
+	assert.Equal(t, there.Id, also.Summary.AssignmentId)
+	assert.False(t, also.Analysis.Foreign)
+	assert.InDelta(t, 100, also.Summary.Rung.BPM, 1)
+	h.as(t, ann).fails(http.StatusConflict, http.MethodPost, "/takes/"+summary.Id.String()+"/there", nil)
+	var stays api.Take
+	h.as(t, ann).ok(http.MethodGet, "/takes/"+take.Summary.Id.String(), nil, &stays)
+	assert.True(t, stays.Analysis.Foreign)
 }

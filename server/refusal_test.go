@@ -106,7 +106,7 @@ var calls = map[string]call{
 	"startFound": {about: aThing, body: map[string]any{"bpm": 90, "low": 84, "high": 96, "takes": 12, "notesPerBeat": 2}},
 	"setRung":    {about: aThing, body: map[string]any{"rung": map[string]any{"bpm": 90, "notesPerBeat": 2}, "reason": "slower"}}, "listMoves": {about: aThing},
 	"putComment": {about: aThing, body: map[string]any{"note": 0, "text": "mine"}}, "deleteComment": {about: aThing},
-	"correct": {about: aThing, body: evenness.Correction{Of: evenness.OfFinding, Kind: "ringing"}}, "takeBackCorrection": {about: aThing}, "getContradictions": {about: byOne}, "getSound": {about: aThing},
+	"correct": {about: aThing, body: evenness.Correction{Of: evenness.OfFinding, Kind: "ringing"}}, "takeBackCorrection": {about: aThing}, "handInThere": {about: aThing}, "getContradictions": {about: byOne}, "getSound": {about: aThing},
 }
 
 // A fixture is what one student of the first studio has, by the names of the

@@ -68,6 +68,36 @@ func (s *Server) MeasureTake(ctx context.Context, r api.MeasureTakeRequestObject
 	return api.MeasureTake202JSONResponse(summaryOf(t)), err
 }
 
+// HandInThere hands a take in for the drill that was played instead, at the tempo that is heard.
+func (s *Server) HandInThere(ctx context.Context, r api.HandInThereRequestObject) (api.HandInThereResponseObject, error) {
+	t, err := s.measured(ctx, r.TakeId)
+	if err != nil {
+		return nil, err
+	}
+	if t.Other == nil {
+		return nil, errNotTold
+	}
+	if err := s.limits.takes.allow(here(ctx).ID.String()); err != nil {
+		return nil, err
+	}
+	a, err := s.store.Stand(ctx, t.Other.Assignment)
+	if err != nil {
+		return nil, err
+	}
+	sound, err := s.store.Sound(ctx, t.ID)
+	if err != nil {
+		return nil, err
+	}
+	defer sound.Close()
+	id := uuid.NewSHA1(t.ID, a.ID[:])
+	h := store.HandIn{ID: id, Rung: a.Rung, AsHeard: true, Source: t.Source, RecordedAt: t.RecordedAt, Sound: sound}
+	if err := s.handIn(ctx, a, h); err != nil {
+		return nil, err
+	}
+	there, err := s.store.TakeSummary(ctx, id)
+	return api.HandInThere202JSONResponse(summaryOf(there)), err
+}
+
 // GetSound returns the recording of a take.
 func (s *Server) GetSound(ctx context.Context, r api.GetSoundRequestObject) (api.GetSoundResponseObject, error) {
 	request := ctx.(*gin.Context).Request

@@ -256,7 +256,7 @@ func read(raw json.RawMessage, to any) error {
 // pointers are the columns that point to rows, and of which table.
 var pointers = []struct{ column, table string }{
 	{"student_id", "people"}, {"person_id", "people"}, {"author_id", "people"}, {"actor_id", "people"},
-	{"group_id", "groups"}, {"drill_id", "drills"}, {"assignment_id", "assignments"}, {"take_id", "takes"}, {"log_id", "paper_logs"},
+	{"group_id", "groups"}, {"drill_id", "drills"}, {"assignment_id", "assignments"}, {"other_id", "assignments"}, {"take_id", "takes"}, {"log_id", "paper_logs"},
 }
 
 // errElsewhere is returned for a row that points to what does not come with it.

@@ -17,8 +17,9 @@ type Measurement struct {
 	Analysis    evenness.Analysis
 	Sums        []evenness.Sum // what its notes add up to
 	Seconds     float64
-	SlurSeconds float64 // that the fretting hand made sound by itself
-	Listener    int     // version of the listener
+	SlurSeconds float64    // that the fretting hand made sound by itself
+	Listener    int        // version of the listener
+	Other       *uuid.UUID // assignment of the drill that was played instead; nil for none that is known
 }
 
 // Measured keeps what was found in a take and lets the ladder decide on it, and
@@ -41,11 +42,11 @@ func (s *Store) Measured(ctx context.Context, take uuid.UUID, m Measurement) err
 		result := a.Result()
 		_, err = tx.Exec(ctx, `
 			UPDATE takes SET state = 'measured', failure = NULL, listener = $2, analysis = $3, seconds = $4, held_bpm = $5,
-			       notes_per_second = $6, spread_ms = $7, spread_percent = $8, right_percent = $9, is_foreign = $10, passes = $11, counts = $12, slur_seconds = $14, sums = $15, transposed = $16,
+			       notes_per_second = $6, spread_ms = $7, spread_percent = $8, right_percent = $9, is_foreign = $10, passes = $11, counts = $12, slur_seconds = $14, sums = $15, transposed = $16, other_id = $17,
 			       bpm = $13, chart = jsonb_set(chart, '{bpm}', to_jsonb($13::float8))
 			WHERE id = $1`,
 			take, m.Listener, m.Analysis, m.Seconds, result.HeldBPM, a.Tempo.NotesPerSecond, a.Timing.SpreadMs, a.Timing.SpreadPercent,
-			100*a.Counts.RightShare(), result.Foreign, result.Passes, played.counts(result), played.Rung.BPM, m.SlurSeconds, append([]evenness.Sum{}, m.Sums...), result.Transposed)
+			100*a.Counts.RightShare(), result.Foreign, result.Passes, played.counts(result), played.Rung.BPM, m.SlurSeconds, append([]evenness.Sum{}, m.Sums...), result.Transposed, m.Other)
 		if err != nil {
 			return err
 		}

@@ -177,6 +177,17 @@ func routineOf(ctx context.Context, tx pgx.Tx, id uuid.UUID) (ofRoutine, error) 
 	return oneByPos[ofRoutine](tx.Query(ctx, `SELECT student_id, coalesce(routine->>'name', '') FROM routines WHERE id = $1`, id))
 }
 
+// mostOthers is how many other drills of a student are looked at, those played last.
+const mostOthers = 20
+
+// OtherStands returns what else lies on the stands of whoever has an assignment, what was played
+// last first, twenty at the most.
+func (s *Store) OtherStands(ctx context.Context, assignment uuid.UUID) ([]Stand, error) {
+	return allByPos[Stand](s.pool.Query(ctx, `SELECT `+assignmentColumns+`, v.file, p.setup FROM `+assignmentTables+assignmentPeople+`
+		WHERE a.student_id = (SELECT student_id FROM assignments WHERE id = $1) AND a.id <> $1 AND a.ended_at IS NULL
+		ORDER BY a.last_take_at DESC NULLS LAST, a.id LIMIT $2`, assignment, mostOthers))
+}
+
 // StandsOf returns what a student has of some drills, in no order.
 func (s *Store) StandsOf(ctx context.Context, student uuid.UUID, drills []uuid.UUID) ([]Stand, error) {
 	return allByPos[Stand](s.pool.Query(ctx, `SELECT `+assignmentColumns+`, v.file, p.setup FROM `+assignmentTables+assignmentPeople+`

@@ -60,7 +60,14 @@ type Take struct {
 	Analysis *evenness.Analysis // nil until it is measured
 	Video    *Video             // of the hands; nil for none
 
+	Other       *OtherDrill  // that was played instead; nil for none that is known
 	Corrections []Correction // of what was told of it, with which the analysis is given
+}
+
+// An OtherDrill is one that a student has and has played in place of another.
+type OtherDrill struct {
+	Assignment uuid.UUID
+	Name       string
 }
 
 // The columns of a [TakeSummary] in the order of its fields.
@@ -71,9 +78,13 @@ const (
 	takeTables = `takes t JOIN people p ON p.id = t.student_id`
 )
 
+const otherDrill = `
+	(SELECT row(o.id, coalesce(v.file#>>'{drill,name}', '')) FROM assignments o JOIN drill_versions v ON v.drill_id = o.drill_id AND v.version = o.version
+	 WHERE o.id = t.other_id AND o.ended_at IS NULL)`
+
 // Take returns one take or [ErrNotFound].
 func (s *Store) Take(ctx context.Context, id uuid.UUID) (Take, error) {
-	t, err := oneByPos[Take](s.pool.Query(ctx, `SELECT `+takeColumns+`, t.chart, t.analysis, (SELECT row(v.media, v.size, v.starts_at) FROM take_videos v WHERE v.take_id = t.id), `+correctionsOf+` FROM `+takeTables+` WHERE t.id = $1`, id))
+	t, err := oneByPos[Take](s.pool.Query(ctx, `SELECT `+takeColumns+`, t.chart, t.analysis, (SELECT row(v.media, v.size, v.starts_at) FROM take_videos v WHERE v.take_id = t.id), `+otherDrill+`, `+correctionsOf+` FROM `+takeTables+` WHERE t.id = $1`, id))
 	if err == nil && t.Analysis != nil {
 		is := t.Analysis.Corrected(whatOf(t.Corrections))
 		t.Analysis = &is

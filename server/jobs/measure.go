@@ -74,6 +74,11 @@ func tryToMeasure(ctx context.Context, s *store.Store, id uuid.UUID) error {
 		}
 	}
 	m := Measured(take.Chart, heard.Notes, heard.Ticks, heard.Seconds)
+	if m.Analysis.Foreign {
+		if m.Other, err = playedInstead(ctx, s, take.AssignmentID, heard.Notes); err != nil {
+			return err
+		}
+	}
 	if heard.Kind != hearing.FLAC {
 		whole, err := flac.done()
 		if err != nil {
@@ -93,6 +98,30 @@ func Measured(c chart.Chart, notes []listen.Note, ticks []float64, seconds float
 		Analysis: evenness.Judge(take), Sums: evenness.SumsOf(take),
 		Seconds: seconds, SlurSeconds: seconds * practice.SlurShare(c), Listener: listen.Version,
 	}
+}
+
+// surelyIts is which share of what was played must be notes of a drill for it to be that one.
+const surelyIts = 0.9
+
+// playedInstead is the assignment of the drill, of those that the student has besides, of which
+// nearly all of what was played is; nil for none.
+func playedInstead(ctx context.Context, s *store.Store, assignment uuid.UUID, notes []listen.Note) (*uuid.UUID, error) {
+	stands, err := s.OtherStands(ctx, assignment)
+	if err != nil {
+		return nil, err
+	}
+	var best *uuid.UUID
+	most := surelyIts * float64(len(notes))
+	for _, a := range stands {
+		c, err := a.File.Value.At(a.Rung).ChartFor(a.StudentSetup().Guitar, a.StudentSetup().Hand, a.Rung.BPM)
+		if a.File.Odd != nil || err != nil {
+			continue // nobody can have played it
+		}
+		if right := float64(follow.Follow(c, notes).Count(follow.Played)); right >= most {
+			best, most = &a.ID, right
+		}
+	}
+	return best, nil
 }
 
 // scratch is a file that is gone once it is closed, however the program ends.

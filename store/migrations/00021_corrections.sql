@@ -1,8 +1,10 @@
--- Of what was told of a take somebody may say that it was not so; and a take on other frets is
--- told from one of another drill.
+-- Of what was told of a take somebody may say that it was not so; a take on other frets is told
+-- from one of another drill, and of that it is known which it is.
 
 -- +goose Up
 ALTER TABLE takes ADD COLUMN transposed smallint NOT NULL DEFAULT 0; -- semitones
+ALTER TABLE takes ADD COLUMN other_id uuid REFERENCES assignments ON DELETE SET NULL; -- what was played instead
+CREATE INDEX ON takes (other_id) WHERE other_id IS NOT NULL;
 CREATE TABLE corrections (
     id        uuid PRIMARY KEY,
     take_id   uuid NOT NULL REFERENCES takes ON DELETE CASCADE,
@@ -17,4 +19,4 @@ CREATE POLICY with_its_row ON corrections USING (EXISTS (SELECT FROM takes WHERE
 
 -- +goose Down
 DROP TABLE corrections;
-ALTER TABLE takes DROP COLUMN transposed;
+ALTER TABLE takes DROP COLUMN transposed, DROP COLUMN other_id;

@@ -1804,6 +1804,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/takes/{takeId}/there": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                takeId: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Hand a take of another drill in there; it stays here too and counts for nothing */
+        post: operations["handInThere"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/studio/contradictions": {
         parameters: {
             query?: never;
@@ -3371,8 +3390,15 @@ export interface components {
             advice?: components["schemas"]["Advice"];
             parts?: components["schemas"]["PartsTold"];
             video?: components["schemas"]["TakeVideo"];
+            other?: components["schemas"]["OtherDrill"];
             comments: components["schemas"]["Comment"][];
             review?: components["schemas"]["Review"];
+        };
+        /** @description A drill that the student has and has played instead */
+        OtherDrill: {
+            /** Format: uuid */
+            assignmentId: string;
+            drillName: string;
         };
         /** @description Something told of a take that was not so */
         Correction: {
@@ -7629,6 +7655,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Take"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    handInThere: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                takeId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It waits to be measured; the same answer for the same take */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeSummary"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -5,6 +5,7 @@ import { RouterLink, useRouter } from 'vue-router'
 import type { MeasuredTake, Take } from '../../api/client'
 import AdvicePanel from '../../components/AdvicePanel.vue'
 import CapoPress from '../../components/CapoPress.vue'
+import OtherDrill from '../../components/OtherDrill.vue'
 import StepWord from '../../components/StepWord.vue'
 import TimeLine from '../../components/TimeLine.vue'
 
@@ -30,6 +31,7 @@ const gate = computed(() => props.take.summary.measured.decision.gate)
     </div>
     <p v-if="take.parts" class="reason">{{ take.parts.text }}</p>
     <AdvicePanel :take="take" brief :here="here" />
+    <OtherDrill v-if="!here" :take="take" />
     <CapoPress v-if="!here" :take="take" @corrected="(now) => emit('corrected', now)" />
     <dl v-if="!a.foreign">
       <div>

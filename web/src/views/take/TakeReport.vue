@@ -12,6 +12,7 @@ import MoreFigures from '../../components/MoreFigures.vue'
 import NoteCard from '../../components/NoteCard.vue'
 import NoteRows from '../../components/NoteRows.vue'
 import NotSo from '../../components/NotSo.vue'
+import OtherDrill from '../../components/OtherDrill.vue'
 import PairMatrix from '../../components/PairMatrix.vue'
 import PartsTable from '../../components/PartsTable.vue'
 import SoundBar from '../../components/SoundBar.vue'
@@ -98,6 +99,7 @@ function hear(from: number) {
         <template v-if="take.review.note"> “{{ take.review.note }}”</template>
       </p>
       <AdvicePanel class="advice" :take="take" @choose="choose" />
+      <OtherDrill class="advice" :take="take" />
       <CapoPress class="advice" :take="take" @corrected="(now) => emit('corrected', now)" />
       <NotSo class="advice" :take="take" @corrected="(now) => emit('corrected', now)" />
     </section>
