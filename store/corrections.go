@@ -67,14 +67,25 @@ func corrected(ctx context.Context, tx pgx.Tx, take uuid.UUID, change func([]Cor
 	if err != nil {
 		return err
 	}
-	a, kept, err := measuredWith(ctx, tx, take)
+	measured, err := value[evenness.Analysis](tx.Query(ctx, `SELECT analysis FROM takes WHERE id = $1 AND analysis IS NOT NULL`, take))
 	if err != nil {
 		return err
 	}
-	if err := change(kept, a.Corrected(whatOf(kept))); err != nil {
+	kept, err := correctionsTo(ctx, tx, take)
+	if err != nil {
 		return err
 	}
-	if err := countAnew(ctx, tx, take, played); err != nil {
+	if err := change(kept, measured.Corrected(whatOf(kept))); err != nil {
+		return err
+	}
+	if kept, err = correctionsTo(ctx, tx, take); err != nil {
+		return err
+	}
+	a := measured.Corrected(whatOf(kept))
+	result := a.Result()
+	_, err = tx.Exec(ctx, `UPDATE takes SET right_percent = $2, passes = $3, transposed = $4, counts = $5 WHERE id = $1`,
+		take, 100*a.Counts.RightShare(), result.Passes, result.Transposed, played.counts(result))
+	if err != nil {
 		return err
 	}
 	return decide(ctx, tx, played.Assignment, take)
@@ -83,29 +94,6 @@ func corrected(ctx context.Context, tx pgx.Tx, take uuid.UUID, change func([]Cor
 // correctionsTo are those of a take.
 func correctionsTo(ctx context.Context, tx pgx.Tx, take uuid.UUID) ([]Correction, error) {
 	return value[[]Correction](tx.Query(ctx, `SELECT `+correctionsOf+` FROM takes t WHERE t.id = $1`, take))
-}
-
-// measuredWith is what was measured in a take, with its corrections; [ErrNotFound] where it has
-// not been measured.
-func measuredWith(ctx context.Context, tx pgx.Tx, take uuid.UUID) (evenness.Analysis, []Correction, error) {
-	read, err := oneByPos[struct {
-		Analysis    evenness.Analysis
-		Corrections []Correction
-	}](tx.Query(ctx, `SELECT t.analysis, `+correctionsOf+` FROM takes t WHERE t.id = $1 AND t.analysis IS NOT NULL`, take))
-	return read.Analysis, read.Corrections, err
-}
-
-// countAnew puts beside a take what a ladder looks at, as the corrections leave it.
-func countAnew(ctx context.Context, tx pgx.Tx, take uuid.UUID, played playedTake) error {
-	measured, kept, err := measuredWith(ctx, tx, take)
-	if err != nil {
-		return err
-	}
-	a := measured.Corrected(whatOf(kept))
-	result := a.Result()
-	_, err = tx.Exec(ctx, `UPDATE takes SET right_percent = $2, passes = $3, transposed = $4, counts = $5 WHERE id = $1`,
-		take, 100*a.Counts.RightShare(), result.Passes, result.Transposed, played.counts(result))
-	return err
 }
 
 func whatOf(corrections []Correction) []evenness.Correction {

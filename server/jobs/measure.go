@@ -100,8 +100,13 @@ func Measured(c chart.Chart, notes []listen.Note, ticks []float64, seconds float
 	}
 }
 
-// surelyIts is which share of what was played must be notes of a drill for it to be that one.
-const surelyIts = 0.9
+// surelyIts is which share of what was played must be notes of a drill for it to be that one,
+// and beginning how many notes are looked at: a drill is known by its beginning, and a recording
+// may hold any number.
+const (
+	surelyIts = 0.9
+	beginning = 200
+)
 
 // playedInstead is the assignment of the drill, of those that the student has besides, of which
 // nearly all of what was played is; nil for none.
@@ -110,6 +115,7 @@ func playedInstead(ctx context.Context, s *store.Store, assignment uuid.UUID, no
 	if err != nil {
 		return nil, err
 	}
+	notes = notes[:min(len(notes), beginning)]
 	var best *uuid.UUID
 	most := surelyIts * float64(len(notes))
 	for _, a := range stands {

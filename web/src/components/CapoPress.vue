@@ -9,7 +9,7 @@ import ProblemNote from './ProblemNote.vue'
 
 /**
  * A take that lies some frets higher may have been played with a capo: then the setup gets it,
- * and the take counts. Both can be taken back where they stand.
+ * and its frets are as written. Both can be taken back where they stand.
  */
 const props = defineProps<{ take: MeasuredTake }>()
 const emit = defineEmits<{ corrected: [take: Take] }>()
@@ -29,7 +29,9 @@ const put = () =>
     const { setup, revision } = await answer(
       client.GET('/people/{personId}/setup', { params: { path } }),
     )
-    const guitar = { ...setup.guitar, capo: (setup.guitar.capo ?? 0) + frets }
+    // By what the take was laid out for: pressed again after a fault, it is put no higher.
+    const was = (props.take.chart.tuning[0] ?? 0) - (setup.guitar.tuning[0] ?? 0)
+    const guitar = { ...setup.guitar, capo: was + frets }
     await answer(
       client.PUT('/people/{personId}/setup', {
         params: { path, header: { 'If-Match': revision } },
@@ -54,8 +56,8 @@ const text = computed(() => {
       {{ text }}
     </button>
     <span class="small quiet"
-      >: then this take counts, and the next ones are heard with it. It stands in guitar and
-      hand.</span
+      >: then its frets are as written, and the next takes are heard with it. It stands in guitar
+      and hand.</span
     >
     <ProblemNote v-if="problem" :problem="problem" />
   </div>

@@ -21,7 +21,8 @@ const handIn = () =>
 <template>
   <div v-if="take.other" data-test="other-drill" class="other">
     <p class="grow">
-      It is “{{ take.other.drillName }}”, nearly note for note. Handed in there, it counts there.
+      It is “{{ take.other.drillName }}”, nearly note for note. Handed in there, it is judged as
+      that.
     </p>
     <el-button data-test="hand-in-there" :disabled="busy" @click="handIn">
       Hand it in there
